@@ -1,0 +1,35 @@
+import { Command, CommanderError } from 'commander';
+import { auditCommand } from './audit-command.js';
+import { UsageError } from './input.js';
+
+/** Exit codes: 0 pass, 1 stopped by the gate, 2 unreadable input or wrong use. */
+export interface Streams {
+  out: (text: string) => void;
+  err: (text: string) => void;
+}
+const CONSOLE: Streams = {
+  out: (text) => process.stdout.write(text),
+  err: (text) => process.stderr.write(text),
+};
+
+/** Runs one command line and returns its exit code. Needs no server and no database. */
+export async function main(args: readonly string[], streams: Streams = CONSOLE): Promise<number> {
+  let code = 0;
+  const program = new Command('oquel')
+    .description('Audit the event bindings of a game project')
+    .exitOverride()
+    .configureOutput({ writeOut: streams.out, writeErr: streams.err });
+  program.addCommand(auditCommand(streams, (exit) => (code = exit)));
+  for (const command of program.commands) command.exitOverride().copyInheritedSettings(program);
+  try {
+    await program.parseAsync(args, { from: 'user' });
+    return code;
+  } catch (error) {
+    if (error instanceof CommanderError) return error.exitCode === 0 ? 0 : 2;
+    if (error instanceof UsageError) {
+      streams.err(`${error.message}\n`);
+      return 2;
+    }
+    throw error;
+  }
+}

@@ -1,0 +1,25 @@
+/** Unit and API tests run on the TypeScript sources; `npm test` also runs the browser tests in `e2e`. */
+export default {
+  testEnvironment: 'node',
+  roots: ['<rootDir>/packages', '<rootDir>/apps'],
+  testMatch: ['**/test/**/*.test.ts'],
+  extensionsToTreatAsEsm: ['.ts'],
+  moduleNameMapper: {
+    '^@oquel/core$': '<rootDir>/packages/core/src/index.ts',
+    '^(\\.{1,2}/.*)\\.js$': '$1',
+  },
+  transform: {
+    '^.+\\.ts$': [
+      '@swc/jest',
+      {
+        module: { type: 'es6' },
+        jsc: {
+          target: 'es2022',
+          parser: { syntax: 'typescript', decorators: true },
+          transform: { legacyDecorator: true, decoratorMetadata: true },
+        },
+      },
+    ],
+  },
+  testTimeout: 60_000,
+};

@@ -1,0 +1,117 @@
+import { expand } from '../expand/expand.js';
+import { buildGraph } from '../graph/build.js';
+import { indexProject } from '../project/index-project.js';
+import type { Project } from '../project/types.js';
+import { Collector } from './collect.js';
+import { AuditContext } from './context.js';
+import type { AuditResult, Finding, Metrics, Summary } from './finding.js';
+import { RULES } from './rules/registry.js';
+import { severityOf } from './policy.js';
+import { applyWaivers, idleWaiver, isStale, staleWaiver } from './waivers.js';
+
+export interface AuditOptions {
+  /** ISO date on which waivers are judged. */
+  today: string;
+  /** Overrides the policy's gate. `none` always passes. */
+  gate?: 'error' | 'warning' | 'none';
+}
+
+/**
+ * Audits a project: expansion, graph, all rules, waivers, gate. A pure function of its arguments.
+ * Linear in the expanded graph, but for what single rules say of themselves.
+ * @throws ProjectTooLarge
+ */
+export function audit(project: Project, options: AuditOptions): AuditResult {
+  const graph = buildGraph(expand(indexProject(project)));
+  return auditContext(new AuditContext(graph, options.today), options.gate);
+}
+
+/** The audit of a graph that is already built. */
+export function auditContext(ctx: AuditContext, gate?: AuditOptions['gate']): AuditResult {
+  const { project } = ctx.index;
+  const collector = new Collector(ctx.x, project.policy);
+  for (const rule of RULES) rule.check(ctx, (r) => collector.take(rule, r));
+  applyWaivers(collector.findings(), project.waivers ?? [], ctx.today);
+  reportWaivers(ctx, collector);
+  const findings = collector.findings();
+  return {
+    format: 'oquel.audit/1',
+    project: project.name,
+    summary: summarize(findings),
+    gate: gateOf(findings, gate ?? project.policy?.gate ?? 'error'),
+    metrics: measure(ctx),
+    findings,
+  };
+}
+
+function reportWaivers(ctx: AuditContext, collector: Collector): void {
+  const { policy, waivers = [] } = ctx.index.project;
+  const there = new Set(collector.findings().map((f) => f.fingerprint));
+  const off = offRules(ctx, policy);
+  for (const w of waivers) {
+    const subject = { waiver: w.fingerprint };
+    const common = { subject, occurrences: [], evidence: () => ({ kind: 'bindings' as const, bindings: [] }) };
+    if (isStale(w, ctx.today)) {
+      const data = { by: w.by, reason: w.reason, until: w.until! };
+      collector.take(staleWaiver, { ...common, message: 'stale', data });
+    } else if (!there.has(w.fingerprint) && !off.has(w.fingerprint)) {
+      collector.take(idleWaiver, { ...common, message: 'idle', data: { by: w.by, reason: w.reason } });
+    }
+  }
+}
+
+/** Fingerprints that would be found but for the policy's `off`: a waiver for one of them is not idle. */
+function offRules(ctx: AuditContext, policy: Project['policy']): Set<string> {
+  const { waivers = [] } = ctx.index.project;
+  const severities = Object.entries(policy?.severity ?? {});
+  if (waivers.length === 0 || severities.every(([, s]) => s !== 'off')) return new Set();
+  const all = new Collector(ctx.x, {
+    ...policy,
+    severity: Object.fromEntries(severities.filter(([, s]) => s !== 'off')),
+  });
+  const isOff = (rule: string, cls?: string): boolean => severityOf(policy, rule, cls, 'info') === 'off';
+  for (const rule of RULES) {
+    rule.check(ctx, (r) => {
+      if (isOff(rule.meta.name, r.class)) all.take(rule, r);
+    });
+  }
+  return new Set(all.findings().map((f) => f.fingerprint));
+}
+
+function summarize(findings: readonly Finding[]): Summary {
+  const summary: Summary = { error: 0, warning: 0, info: 0, waived: 0 };
+  for (const f of findings) summary[f.waived ? 'waived' : f.severity]++;
+  return summary;
+}
+
+/** Stops when a finding at or above that severity is not waived. */
+export function gateOf(findings: readonly Finding[], gate: 'error' | 'warning' | 'none'): 'pass' | 'stop' {
+  if (gate === 'none') return 'pass';
+  const stops = findings.some(
+    (f) => !f.waived && (f.severity === 'error' || (gate === 'warning' && f.severity === 'warning')),
+  );
+  return stops ? 'stop' : 'pass';
+}
+
+function measure(ctx: AuditContext): Metrics {
+  const { g, x, index } = ctx;
+  let longestChain = 0;
+  ctx.eachOutsideEvent((node) => {
+    longestChain = Math.max(longestChain, ctx.chains.length[ctx.components.of[node]]);
+  });
+  let widestFanOut = 0;
+  for (const fan of ctx.fanOut) if (fan > widestFanOut) widestFanOut = fan;
+  let cycles = 0;
+  for (const cyclic of ctx.chains.hasCycle) cycles += cyclic;
+  return {
+    assets: index.assets.length,
+    instances: x.count,
+    bindings: index.assets.reduce((sum, a) => sum + a.bindings.length, 0),
+    expandedBindings: g.expandedBindings,
+    nodes: g.nodes,
+    edges: g.head.length,
+    longestChain,
+    widestFanOut,
+    cycles,
+  };
+}

@@ -1,0 +1,81 @@
+import type { Expansion } from '../expand/expansion.js';
+import {
+  bindingOfEdge,
+  EDGE_CLASSES,
+  EDGE_KINDS,
+  edgeClass,
+  edgeDelay,
+  edgeKind,
+  effectOfEdge,
+  expandedBinding,
+  NO_KEY,
+  type Graph,
+} from '../graph/graph.js';
+import { latency, type GraphPath } from '../graph/paths.js';
+import type { Effect } from '../project/types.js';
+import type { BindingRef, EdgeRef, EffectRefName, Evidence, NodeRef, PathStep } from './finding.js';
+
+/** `raise:event`, `destroy`, `set:property`, … as subjects name effects. */
+export function effectName(effect: Effect): string {
+  if ('raise' in effect) return `raise:${effect.raise}`;
+  if ('set' in effect) return `set:${effect.set}`;
+  if ('toggle' in effect) return `toggle:${effect.toggle}`;
+  if ('add' in effect) return `add:${effect.add}`;
+  if ('spawn' in effect) return `spawn:${effect.spawn}`;
+  return 'wake' in effect ? 'wake' : 'sleep' in effect ? 'sleep' : 'destroy';
+}
+
+export function bindingRef(x: Expansion, number: number): BindingRef {
+  const { owner, binding } = expandedBinding(x, number);
+  return { asset: x.assetOf(owner).decl.id, binding: binding.id };
+}
+
+/** The subject of an instance: its placement, a scene itself, or a stand-in of its holder. */
+export function placementRef(x: Expansion, instance: number): { asset: string } | { asset: string; placement: string } {
+  const parent = x.parent[instance];
+  if (parent < 0) return { asset: x.assetOf(instance).decl.id };
+  return { asset: x.assetOf(parent).decl.id, placement: x.segment(instance) };
+}
+
+export function nodeRef(g: Graph, node: number): NodeRef {
+  if (node >= g.channelBase) {
+    const at = node - g.channelBase;
+    const name = g.x.index.project.channels![g.channelOf[at]].name;
+    const key = g.keyOf[at];
+    return key === NO_KEY ? { type: 'channel', name } : { type: 'channel', name, key: g.values.value(key) };
+  }
+  const instance = g.instanceOf[node];
+  const asset = g.x.assetOf(instance);
+  const offset = node - g.x.nodeBase[instance];
+  const at = g.x.address(instance);
+  return offset < asset.events.length
+    ? { type: 'event', at, name: asset.events[offset].name }
+    : { type: 'action', at, name: asset.actions[offset - asset.events.length].name };
+}
+
+export function effectRef(g: Graph, edge: number, tail: number): EffectRefName {
+  const asset = g.x.assetOf(g.instanceOf[tail]);
+  const { action, effect } = effectOfEdge(g, edge, tail);
+  return { asset: asset.decl.id, action: asset.actions[action].name, effect: effectName(effect) };
+}
+
+export function edgeRef(g: Graph, edge: number, tail: number): EdgeRef {
+  const delay = edgeDelay(g, edge, tail);
+  const ref: EdgeRef = { kind: EDGE_KINDS[edgeKind(g, edge)], class: EDGE_CLASSES[edgeClass(g, edge)] };
+  if (delay > 0) ref.delay = delay;
+  const bound = bindingOfEdge(g, edge);
+  if (!bound) return { ...ref, effect: effectRef(g, edge, tail) };
+  return { ...ref, binding: bindingRef(g.x, bound.number), owner: g.x.address(bound.owner) };
+}
+
+/** Steps that a picture can show; beyond it the middle is of no use to a reader. */
+const MAX_STEPS = 400;
+
+export function pathEvidence(g: Graph, path: GraphPath, closed: boolean): Evidence {
+  const steps: PathStep[] = [{ node: nodeRef(g, path.start) }];
+  for (let i = 0; i < path.edges.length && i < MAX_STEPS; i++) {
+    const edge = path.edges[i];
+    steps.push({ node: nodeRef(g, g.head[edge]), via: edgeRef(g, edge, path.tails[i]) });
+  }
+  return { kind: 'path', steps, closed, latency: latency(g, path) };
+}

@@ -1,0 +1,89 @@
+import { actionNode, ANY_KEY, HEARING_STRIDE, NO_KEY, PUBLICATION_STRIDE, type Graph } from '../../graph/graph.js';
+import { expandedBinding } from '../../graph/graph.js';
+import type { AuditContext } from '../context.js';
+import { bindingRef, nodeRef } from '../names.js';
+import { defineRule, type Report } from '../rule.js';
+
+type Message = 'action' | 'silent' | 'key';
+
+export const orphanListener = defineRule<Message>({
+  meta: {
+    name: 'orphan-listener',
+    severity: 'warning',
+    classes: { action: 'warning', channel: 'warning' },
+    group: 'listeners',
+    what: 'Something waits to be told, and nothing ever tells it.',
+    why: 'A receiver was placed and never wired, or the sender of what it listens for is gone.',
+    cure: 'Wire a sender to it, publish to its channel, or drop the listener.',
+  },
+  messages: {
+    action: '{at} waits for a sender to {action}, and none is wired',
+    silent: '{who} listens on #{channel}, and nobody publishes there',
+    key: '{who} listens on #{channel} at {key}, and nobody publishes at that key',
+  },
+  check(ctx, report) {
+    checkActions(ctx, report);
+    checkChannels(ctx, report);
+  },
+});
+
+function checkActions(ctx: AuditContext, report: (r: Report<Message>) => void): void {
+  const { x } = ctx;
+  for (let i = 0; i < x.count; i++) {
+    const asset = x.assetOf(i);
+    for (let a = 0; a < asset.actions.length; a++) {
+      const action = asset.actions[a];
+      if (action.expectsSender !== true || ctx.countsAsBound(actionNode(x, i, a))) continue;
+      report({
+        class: 'action',
+        subject: { asset: asset.decl.id, action: action.name },
+        occurrences: [i],
+        message: 'action',
+        data: { at: x.address(i), action: action.name },
+        evidence: () => ({ kind: 'nodes', nodes: [nodeRef(ctx.g, actionNode(x, i, a))], more: 0 }),
+      });
+    }
+  }
+}
+
+/** A listener without key hears everything published on its channel, one with a key only what is equal. */
+function checkChannels(ctx: AuditContext, report: (r: Report<Message>) => void): void {
+  const { g, x } = ctx;
+  const published = publishedKeys(g);
+  for (let h = 0; h < g.hearings.length; h += HEARING_STRIDE) {
+    const [number, channel, key, node] = g.hearings.subarray(h, h + 4);
+    if (node < 0) continue;
+    const keys = published.get(channel);
+    if (keys && (key === NO_KEY || keys.has(key) || keys.has(ANY_KEY))) continue;
+    const { owner } = expandedBinding(x, number);
+    report({
+      class: 'channel',
+      subject: bindingRef(x, number),
+      occurrences: [owner],
+      message: keys ? 'key' : 'silent',
+      data: {
+        who: nodeText(g, node),
+        channel: ctx.index.project.channels![channel].name,
+        key: key >= 0 ? JSON.stringify(g.values.value(key)) : '',
+      },
+      evidence: () => ({ kind: 'nodes', nodes: [nodeRef(g, node)], more: 0 }),
+    });
+  }
+}
+
+/** For each channel that anything is published to, the keys; a binding with a missing end counts. */
+export function publishedKeys(g: Graph): Map<number, Set<number>> {
+  const published = new Map<number, Set<number>>();
+  for (let p = 0; p < g.publications.length; p += PUBLICATION_STRIDE) {
+    const channel = g.publications[p + 1];
+    let keys = published.get(channel);
+    if (!keys) published.set(channel, (keys = new Set()));
+    keys.add(g.publications[p + 2]);
+  }
+  return published;
+}
+
+function nodeText(g: Graph, node: number): string {
+  const ref = nodeRef(g, node);
+  return `${ref.at ?? `#${ref.name}`} (${ref.name})`;
+}

@@ -1,0 +1,72 @@
+import { shortestCycle, type CycleGroup } from '../../graph/cycles.js';
+import { bindingOfEdge, EDGE_CLASSES, isAction, type Graph } from '../../graph/graph.js';
+import { canonicalJson, byCodeUnits } from '../../project/canonical.js';
+import type { BindingRef, EffectRefName } from '../finding.js';
+import { bindingRef, effectRef, nodeRef, pathEvidence } from '../names.js';
+import { defineRule } from '../rule.js';
+
+type Message = 'instant' | 'delayed' | 'conditional' | 'limited';
+
+export const relayCycle = defineRule<Message>({
+  meta: {
+    name: 'relay-cycle',
+    severity: 'error',
+    classes: { instant: 'error', delayed: 'warning', conditional: 'warning', limited: 'info' },
+    group: 'shape',
+    what: 'What an event brings about raises the same event again.',
+    why: 'An instant cycle hangs within a single frame; a delayed one never ends.',
+    cure: 'Limit or remove one binding of the cycle, or let a state decide whether it goes on.',
+  },
+  messages: {
+    instant: 'A cycle of {hops} through {at} {name} runs for ever within one frame',
+    delayed: 'A cycle of {hops} through {at} {name} never ends; it comes round with a delay',
+    conditional: 'A cycle of {hops} through {at} {name} ends only if a state says so',
+    limited: 'A cycle of {hops} through {at} {name} ends by its limit',
+  },
+  check(ctx, report) {
+    const { g } = ctx;
+    for (const group of ctx.cycleGroups) {
+      const cls = EDGE_CLASSES[group.cls];
+      const subject = cycleSubject(g, group);
+      const path = shortestCycle(g, group);
+      const hops = path.edges.filter((e) => isAction(g, g.head[e])).length;
+      const first = nodeRef(g, path.start);
+      report({
+        class: cls,
+        subject,
+        occurrences: instancesOf(g, group),
+        message: cls,
+        data: {
+          hops: hops === 1 ? '1 hop' : `${hops} hops`,
+          at: first.at ?? `#${first.name}`,
+          name: first.at === undefined ? '' : first.name,
+        },
+        evidence: () => pathEvidence(g, path, true),
+      });
+    }
+  },
+});
+
+function* instancesOf(g: Graph, group: CycleGroup): Iterable<number> {
+  for (const n of group.nodes) if (n < g.channelBase) yield g.instanceOf[n];
+}
+
+function cycleSubject(g: Graph, group: CycleGroup): { bindings: BindingRef[]; effects: EffectRefName[] } {
+  const bindings = new Map<string, BindingRef>();
+  const effects = new Map<string, EffectRefName>();
+  for (let i = 0; i < group.edges.length; i++) {
+    const edge = group.edges[i];
+    const bound = bindingOfEdge(g, edge);
+    if (bound) {
+      const ref = bindingRef(g.x, bound.number);
+      bindings.set(canonicalJson(ref), ref);
+    } else {
+      const ref = effectRef(g, edge, group.tails[i]);
+      effects.set(canonicalJson(ref), ref);
+    }
+  }
+  return { bindings: sorted(bindings), effects: sorted(effects) };
+}
+function sorted<T>(byText: Map<string, T>): T[] {
+  return [...byText].sort(([a], [b]) => byCodeUnits(a, b)).map(([, ref]) => ref);
+}

@@ -1,0 +1,45 @@
+import { BIND, PUBLISH, type Graph } from '../../graph/graph.js';
+import type { Evidence } from '../finding.js';
+import { nodeRef } from '../names.js';
+import { defineRule } from '../rule.js';
+
+export const wideFanOut = defineRule<'wide'>({
+  meta: {
+    name: 'wide-fan-out',
+    severity: 'warning',
+    group: 'shape',
+    what: 'One event directly drives more actions than the policy allows.',
+    why: 'Nobody can say any more what a change to it does.',
+    cure: 'Let a hub or a channel pass it on, or narrow the selection by a key.',
+  },
+  messages: { wide: '{at} {event} reaches {count} actions directly; the limit is {limit}' },
+  check(ctx, report) {
+    const { g, x, fanOut, limits } = ctx;
+    for (let n = 0; n < g.channelBase; n++) {
+      if (fanOut[n] <= limits.maxFanOut) continue;
+      const instance = g.instanceOf[n];
+      const asset = x.assetOf(instance);
+      const event = asset.events[n - x.nodeBase[instance]].name;
+      report({
+        subject: { asset: asset.decl.id, event },
+        occurrences: [instance],
+        message: 'wide',
+        data: { at: x.address(instance), event, count: fanOut[n], limit: limits.maxFanOut },
+        evidence: () => receivers(g, n, fanOut[n]),
+      });
+    }
+  },
+});
+
+const SHOWN = 100;
+function receivers(g: Graph, event: number, count: number): Evidence {
+  const seen = new Set<number>();
+  const take = (from: number, kinds: (kind: number) => boolean): void => {
+    for (let e = g.first[from]; e < g.first[from + 1] && seen.size < SHOWN; e++) {
+      if (kinds(g.meta[e] >> 2)) seen.add(g.head[e]);
+      else if (g.meta[e] >> 2 === PUBLISH) take(g.head[e], () => true);
+    }
+  };
+  take(event, (kind) => kind === BIND);
+  return { kind: 'nodes', nodes: [...seen].map((n) => nodeRef(g, n)), more: count - seen.size };
+}

@@ -1,0 +1,101 @@
+import { MISSING, resolveByText } from '../expand/resolve.js';
+import { findStandIns } from '../expand/stand-ins.js';
+import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
+import type { Action, Binding, Placement, Vec2 } from '../project/types.js';
+
+/** Something that a binding of an owner can name: the owner itself, or a placement inside it at any depth. */
+export interface Reachable {
+  /** As a binding writes it. */
+  path: string;
+  asset: AssetIndex;
+  /** Metres on the owner's plan. */
+  at: Vec2;
+  /** 0 for the owner, 1 for its own placements. */
+  depth: number;
+  /** Absent for the owner itself. */
+  placement?: Placement;
+  /** It, or what contains it, begins asleep. */
+  asleep: boolean;
+}
+
+/** Beyond this many the rest is left out; a binding can still name them by typing. */
+const MAX_REACHABLE = 200_000;
+
+/** Everything that a binding of the owner can name, in array order, depth first. Explicit stack. */
+export function reachableFrom(index: ProjectIndex, owner: AssetIndex): Reachable[] {
+  const list: Reachable[] = [{ path: '.', asset: owner, at: [0, 0], depth: 0, asleep: false }];
+  const stack = children(index, list[0], [owner.at]).reverse();
+  for (let next = stack.pop(); next && list.length < MAX_REACHABLE; next = stack.pop()) {
+    list.push(next.thing);
+    stack.push(...children(index, next.thing, next.containing).reverse());
+  }
+  return list;
+}
+
+function children(
+  index: ProjectIndex,
+  parent: Reachable,
+  containing: number[],
+): { thing: Reachable; containing: number[] }[] {
+  return parent.asset.placements.flatMap((placement, i) => {
+    const placed = parent.asset.placed[i];
+    if (placed < 0 || containing.includes(placed)) return [];
+    const [x, y] = placement.at ?? [0, 0];
+    const thing: Reachable = {
+      path: parent.path === '.' ? placement.id : `${parent.path}/${placement.id}`,
+      asset: index.assets[placed],
+      at: [parent.at[0] + x, parent.at[1] + y],
+      depth: parent.depth + 1,
+      placement,
+      asleep: parent.asleep || placement.asleep === true,
+    };
+    return [{ thing, containing: [...containing, placed] }];
+  });
+}
+
+/** The asset that a path of the owner names; null if it names nothing. */
+export function assetAtPath(index: ProjectIndex, owner: AssetIndex, path: string): AssetIndex | null {
+  const at = resolveByText(index, path.includes('~') ? findStandIns(index) : index.assets.map(() => []), owner.at, path);
+  return at <= MISSING ? null : index.assets[at];
+}
+
+/** Bindings of the owner that leave one event of one sender, in running order. */
+export function bindingsOf(owner: AssetIndex, path: string, event: string): Binding[] {
+  return owner.bindings.filter((b) => 'at' in b.from && b.from.at === path && b.from.event === event);
+}
+
+/** For each receiver path the actions that the event is already wired to, disabled bindings included. */
+export function wiredActions(owner: AssetIndex, path: string, event: string): Map<string, Set<string>> {
+  const wired = new Map<string, Set<string>>();
+  for (const b of bindingsOf(owner, path, event)) {
+    if (!('at' in b.to)) continue;
+    const actions = wired.get(b.to.at) ?? new Set();
+    actions.add(b.to.action);
+    wired.set(b.to.at, actions);
+  }
+  return wired;
+}
+
+/** Actions that every one of the assets offers with the same parameters, in the order of the first. */
+export function commonActions(assets: readonly AssetIndex[]): Action[] {
+  if (assets.length === 0) return [];
+  const [first, ...others] = [...new Set(assets)];
+  return first.actions.filter((action) =>
+    others.every((asset) => {
+      const at = asset.actionAt.get(action.name);
+      return at !== undefined && sameParams(asset.actions[at], action);
+    }),
+  );
+}
+function sameParams(a: Action, b: Action): boolean {
+  return JSON.stringify(a.params ?? []) === JSON.stringify(b.params ?? []);
+}
+
+/** A free binding id made of a stem, such as `onGust-3`; the stem's characters are kept within the format's names. */
+export function freeBindingId(owner: AssetIndex, stem: string, taken: ReadonlySet<string> = new Set()): string {
+  const base = stem.replace(/[^A-Za-z0-9_-]/g, '-').replace(/^[^A-Za-z_]/, '_').slice(0, 52);
+  for (let n = 1; ; n++) {
+    const id = `${base}-${n}`;
+    if (!owner.bindingAt.has(id) && !taken.has(id)) return id;
+  }
+}

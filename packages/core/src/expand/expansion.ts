@@ -1,0 +1,111 @@
+import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
+import type { Placement } from '../project/types.js';
+import type { StandIn } from './stand-ins.js';
+
+/** Bits of {@link Expansion.flags}. */
+export const SPAWNED = 1;
+/** Its own placement begins asleep. */
+export const BEGINS_ASLEEP = 2;
+/** It, or what contains it, begins asleep. */
+export const ASLEEP_AT_START = 4;
+
+/** A placement that yields no instance because it would repeat an asset that contains it. */
+export interface Stopped {
+  parent: number;
+  placement: number;
+}
+
+/**
+ * The expanded project. Instances are numbered in expansion order: depth first, placements in array order, then the
+ * stand-ins that an instance holds. All arrays have one entry for each instance, except `children`.
+ */
+export class Expansion {
+  constructor(
+    readonly index: ProjectIndex,
+    readonly standIns: readonly (readonly StandIn[])[],
+    readonly count: number,
+    /** Number of the instance's asset. */
+    readonly asset: Int32Array,
+    /** The instance under whose address it stands (for a stand-in its holder); -1 for a scene. */
+    readonly parent: Int32Array,
+    /** Its slot in the parent's list of children: a placement's number, or placements + stand-in's number. */
+    readonly slot: Int32Array,
+    /** One past the last instance under its address. */
+    readonly end: Int32Array,
+    /** Where its children begin in `children`, one for each slot. */
+    readonly childBase: Int32Array,
+    /** Instance in each slot; -1 where a placement yields none. */
+    readonly children: Int32Array,
+    /** The instance that holds the stand-ins that it spawns: itself, or the holder of what it is spawned under. */
+    readonly holder: Int32Array,
+    readonly flags: Uint8Array,
+    /** Number of its first expanded binding; one entry more at the end, the count of all. */
+    readonly bindingBase: Int32Array,
+    /** Number of its first node in the graph: events, then actions; one entry more at the end. */
+    readonly nodeBase: Int32Array,
+    readonly stopped: readonly Stopped[],
+  ) {}
+
+  assetOf(instance: number): AssetIndex {
+    return this.index.assets[this.asset[instance]];
+  }
+  isSpawned(instance: number): boolean {
+    return (this.flags[instance] & SPAWNED) !== 0;
+  }
+  isStandIn(instance: number): boolean {
+    const parent = this.parent[instance];
+    return parent >= 0 && this.slot[instance] >= this.assetOf(parent).placements.length;
+  }
+  /** The placement that made it; undefined for a scene and a stand-in. */
+  placementOf(instance: number): Placement | undefined {
+    const parent = this.parent[instance];
+    return parent < 0 ? undefined : this.assetOf(parent).placements[this.slot[instance]];
+  }
+  /** The instance that contains it; -1 for a scene and a stand-in, which is contained in nothing. */
+  containerOf(instance: number): number {
+    return this.isStandIn(instance) ? -1 : this.parent[instance];
+  }
+  /** Whether `inner` is `outer` or contained in it. */
+  contains(outer: number, inner: number): boolean {
+    return inner >= outer && inner < this.end[outer] && this.isSpawned(inner) === this.isSpawned(outer);
+  }
+  sceneOf(instance: number): number {
+    let at = instance;
+    while (this.parent[at] >= 0) at = this.parent[at];
+    return at;
+  }
+  /** What a `spawn` effect of an instance makes: the stand-in of that asset of its holder; -1 if there is none. */
+  standInOf(instance: number, asset: number): number {
+    const holder = this.holder[instance];
+    const at = this.standIns[this.asset[holder]].findIndex((s) => s.asset === asset);
+    if (at < 0) return -1;
+    return this.children[this.childBase[holder] + this.assetOf(holder).placements.length + at];
+  }
+
+  /** `summit-refuge:cabin-3/lamp`; the scene itself is `summit-refuge:.`. Made on demand: cost is its depth. */
+  address(instance: number): string {
+    const names: string[] = [];
+    let at = instance;
+    for (; this.parent[at] >= 0; at = this.parent[at]) names.push(this.segment(at));
+    return `${this.assetOf(at).decl.id}:${names.length === 0 ? '.' : names.reverse().join('/')}`;
+  }
+  /** The last segment of its address. */
+  segment(instance: number): string {
+    const parent = this.parent[instance];
+    if (parent < 0) return '.';
+    const placements = this.assetOf(parent).placements;
+    const slot = this.slot[instance];
+    return slot < placements.length ? placements[slot].id : `~${this.assetOf(instance).decl.id}`;
+  }
+  /** The owner of an expanded binding, by its number. Logarithmic. */
+  ownerOf(binding: number): number {
+    let low = 0;
+    let high = this.count;
+    while (high - low > 1) {
+      const mid = (low + high) >> 1;
+      if (this.bindingBase[mid] <= binding) low = mid;
+      else high = mid;
+    }
+    return low;
+  }
+}

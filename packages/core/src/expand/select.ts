@@ -1,0 +1,85 @@
+import { IntList } from '../util/int-list.js';
+import type { Expansion } from './expansion.js';
+import { initialValue, type ValueTable } from './values.js';
+
+/** What one `every` asks for, in one copy of its owner. */
+export interface Selection {
+  asset: number;
+  within: 'asset' | 'project';
+  spawned: boolean;
+  pick: 'all' | 'first';
+  /** Only those whose property has the value of that number; null for all. */
+  match: { property: string; value: number } | null;
+}
+
+/** Answers selections from lists that are made once for each asset and each property matched. */
+export class Selector {
+  private readonly byAsset: (Int32Array | undefined)[] = [];
+  private readonly byValue = new Map<string, Map<number, Int32Array>>();
+
+  constructor(
+    private readonly x: Expansion,
+    private readonly values: ValueTable,
+  ) {}
+
+  /** All instances of an asset, in expansion order. */
+  instancesOf(asset: number): Int32Array {
+    if (this.byAsset.length === 0) this.listByAsset();
+    return this.byAsset[asset] ?? NONE;
+  }
+
+  /** Calls `take` for each instance that is selected, in expansion order. Cost: a search and the instances met. */
+  each(owner: number, selection: Selection, take: (instance: number) => void): void {
+    const { x } = this;
+    const list = selection.match ? this.matching(selection.asset, selection.match) : this.instancesOf(selection.asset);
+    const local = selection.within === 'asset';
+    const end = local ? lowerBound(list, x.end[owner]) : list.length;
+    // Below a spawned owner everything is spawned; what counts is a `~` segment below the owner.
+    const leaveSpawned = !selection.spawned && !(local && x.isSpawned(owner));
+    for (let i = local ? lowerBound(list, owner + 1) : 0; i < end; i++) {
+      if (leaveSpawned && x.isSpawned(list[i])) continue;
+      take(list[i]);
+      if (selection.pick === 'first') return;
+    }
+  }
+
+  private matching(asset: number, match: { property: string; value: number }): Int32Array {
+    const id = `${asset}/${match.property}`;
+    let groups = this.byValue.get(id);
+    if (!groups) {
+      const lists = new Map<number, IntList>();
+      for (const instance of this.instancesOf(asset)) {
+        const value = initialValue(this.x, instance, match.property);
+        if (value === undefined) continue;
+        const n = this.values.number(value);
+        let list = lists.get(n);
+        if (!list) lists.set(n, (list = new IntList(4)));
+        list.push(instance);
+      }
+      groups = new Map([...lists].map(([n, list]) => [n, list.toArray()]));
+      this.byValue.set(id, groups);
+    }
+    return groups.get(match.value) ?? NONE;
+  }
+
+  private listByAsset(): void {
+    const { x } = this;
+    const counts = new Int32Array(x.index.assets.length);
+    for (let i = 0; i < x.count; i++) counts[x.asset[i]]++;
+    for (let a = 0; a < counts.length; a++) this.byAsset.push(new Int32Array(counts[a]));
+    counts.fill(0);
+    for (let i = 0; i < x.count; i++) this.byAsset[x.asset[i]]![counts[x.asset[i]]++] = i;
+  }
+}
+const NONE = new Int32Array(0);
+
+function lowerBound(list: Int32Array, value: number): number {
+  let low = 0;
+  let high = list.length;
+  while (low < high) {
+    const mid = (low + high) >> 1;
+    if (list[mid] < value) low = mid + 1;
+    else high = mid;
+  }
+  return low;
+}

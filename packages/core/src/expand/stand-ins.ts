@@ -1,0 +1,52 @@
+import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
+import type { Effect } from '../project/types.js';
+
+export type SpawnEffect = Extract<Effect, { spawn: string }>;
+/** What a holder spawns: one stand-in for all copies of an asset, with the overrides of the first effect that names it. */
+export interface StandIn {
+  asset: number;
+  effect: SpawnEffect;
+}
+
+/**
+ * For each asset, the stand-ins that an instance of it holds when it is not itself spawned: what its own effects
+ * spawn, and what that and everything inside that spawns in turn, in order of discovery (breadth first; things inside
+ * in expansion order; actions and effects in theirs). Endless respawning adds nothing new, so the list is finite.
+ * Cost: assets × what is reachable by spawning.
+ */
+export function findStandIns(index: ProjectIndex): StandIn[][] {
+  return index.assets.map((holder) => {
+    const found: StandIn[] = [];
+    const seen = new Set<number>();
+    const scan = (asset: AssetIndex): void => {
+      for (const { effect } of asset.effects) {
+        if (!('spawn' in effect)) continue;
+        const to = index.assetAt.get(effect.spawn);
+        if (to === undefined || seen.has(to) || index.assets[to].decl.kind === 'scene') continue;
+        seen.add(to);
+        found.push({ asset: to, effect });
+      }
+    };
+    scan(holder);
+    for (let i = 0; i < found.length; i++) {
+      for (const inside of containedAssets(index, found[i].asset)) scan(index.assets[inside]);
+    }
+    return found;
+  });
+}
+
+/** The asset and every asset inside it, each once, in the order in which expansion first meets it. */
+function containedAssets(index: ProjectIndex, root: number): number[] {
+  const order: number[] = [];
+  const seen = new Set<number>();
+  const stack = [root];
+  while (stack.length > 0) {
+    const at = stack.pop()!;
+    if (seen.has(at)) continue;
+    seen.add(at);
+    order.push(at);
+    const { placed } = index.assets[at];
+    for (let i = placed.length - 1; i >= 0; i--) if (placed[i] >= 0) stack.push(placed[i]);
+  }
+  return order;
+}

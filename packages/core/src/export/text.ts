@@ -1,0 +1,29 @@
+import type { AuditResult, Finding } from '../audit/finding.js';
+import { canonicalJson } from '../project/canonical.js';
+
+/** The audit as text for a terminal: the gate, what it found, and the measures. */
+export function auditText(result: AuditResult): string {
+  const { summary: s, metrics: m } = result;
+  const lines = [
+    `${result.project}: gate ${result.gate === 'stop' ? 'STOPPED' : 'passed'}`,
+    `${count(s.error, 'error')}, ${count(s.warning, 'warning')}, ${count(s.info, 'note')}, ${s.waived} waived`,
+    '',
+    ...result.findings.map(findingText),
+    ...(result.findings.length > 0 ? [''] : []),
+    `${count(m.assets, 'asset')}, ${count(m.instances, 'instance')}, ${count(m.bindings, 'binding')} ` +
+      `(${m.expandedBindings} expanded), longest chain ${m.longestChain}, widest fan-out ${m.widestFanOut}, ` +
+      count(m.cycles, 'cycle'),
+  ];
+  return lines.join('\n') + '\n';
+}
+
+function findingText(f: Finding): string {
+  const rule = f.class === undefined ? f.rule : `${f.rule}/${f.class}`;
+  const level = f.severity === 'info' ? 'note' : f.severity;
+  const places = f.occurrences.length > 1 ? ` (${f.occurrences.length} places)` : '';
+  const waived = f.waived ? ' [waived]' : '';
+  return `${level.padEnd(8)}${rule}${waived}: ${f.message}${places}\n        ${f.fingerprint} ${canonicalJson(f.subject)}`;
+}
+function count(n: number, what: string): string {
+  return `${n} ${what}${n === 1 ? '' : 's'}`;
+}

@@ -1,0 +1,79 @@
+import { IntList } from '../util/int-list.js';
+import type { Graph } from './graph.js';
+
+export interface Components {
+  /** Component of each node, numbered so that every edge between components leads to a smaller number; −1: left out. */
+  readonly of: Int32Array;
+  readonly count: number;
+}
+
+/**
+ * Strongly connected components over the edges of class `minClass` or stronger, optionally only among the nodes of one
+ * list (edges that leave it are passed over).
+ * Tarjan, "Depth-first search and linear graph algorithms", 1972, with explicit stacks. Empty graph: none; a node alone
+ * is a component, with or without a self-loop. Cost: nodes + edges.
+ */
+export function stronglyConnected(g: Graph, minClass = 0, only?: Int32Array): Components {
+  const { first, head, meta, nodes } = g;
+  const of = new Int32Array(nodes).fill(-1);
+  const order = new Int32Array(nodes); // 0 not met; else 1 + time of discovery
+  const low = new Int32Array(nodes);
+  const next = new Int32Array(nodes);
+  const allowed = only ? new Uint8Array(nodes) : null;
+  if (only && allowed) for (const n of only) allowed[n] = 1;
+  const path = new IntList();
+  const open = new IntList();
+  let time = 0;
+  let count = 0;
+  const roots = only ? only.length : nodes;
+  for (let r = 0; r < roots; r++) {
+    const root = only ? only[r] : r;
+    if (order[root] !== 0) continue;
+    order[root] = low[root] = ++time;
+    next[root] = first[root];
+    path.push(root);
+    open.push(root);
+    while (path.length > 0) {
+      const at = path.get(path.length - 1);
+      if (next[at] < first[at + 1]) {
+        const e = next[at]++;
+        const to = head[e];
+        if ((meta[e] & 3) < minClass || (allowed !== null && allowed[to] === 0)) continue;
+        if (order[to] === 0) {
+          order[to] = low[to] = ++time;
+          next[to] = first[to];
+          path.push(to);
+          open.push(to);
+        } else if (of[to] < 0 && order[to] < low[at]) low[at] = order[to];
+        continue;
+      }
+      path.pop();
+      if (path.length > 0) {
+        const back = path.get(path.length - 1);
+        if (low[at] < low[back]) low[back] = low[at];
+      }
+      if (low[at] === order[at]) {
+        let member: number;
+        do {
+          member = open.pop();
+          of[member] = count;
+        } while (member !== at);
+        count++;
+      }
+    }
+  }
+  return { of, count };
+}
+
+/** For each component 1 if it has a cycle (an edge with both ends inside, a self-loop included). Linear in edges. */
+export function cyclicComponents(g: Graph, c: Components, minClass = 0): Uint8Array {
+  const cyclic = new Uint8Array(c.count);
+  for (let n = 0; n < g.nodes; n++) {
+    const own = c.of[n];
+    if (own < 0) continue;
+    for (let e = g.first[n]; e < g.first[n + 1]; e++) {
+      if ((g.meta[e] & 3) >= minClass && c.of[g.head[e]] === own) cyclic[own] = 1;
+    }
+  }
+  return cyclic;
+}

@@ -1,0 +1,42 @@
+import { BIND, isEvent, PUBLISH, type Graph } from './graph.js';
+
+/**
+ * For each event node the number of distinct actions that it reaches directly, by bind or by publish and hear edges;
+ * 0 for all other nodes. Cost: edges, and for events with several ways also what is heard on their channels.
+ */
+export function fanOuts(g: Graph): Int32Array {
+  const fan = new Int32Array(g.nodes);
+  const mark = new Int32Array(g.nodes).fill(-1);
+  const heardAt = new Int32Array(g.nodes - g.channelBase).fill(-1);
+  const countChannel = (channel: number, stamp: number): number => {
+    let count = 0;
+    for (let e = g.first[channel]; e < g.first[channel + 1]; e++) {
+      if (mark[g.head[e]] === stamp) continue;
+      mark[g.head[e]] = stamp;
+      count++;
+    }
+    return count;
+  };
+  for (let c = g.channelBase; c < g.nodes; c++) heardAt[c - g.channelBase] = countChannel(c, c);
+  for (let n = 0; n < g.channelBase; n++) {
+    if (!isEvent(g, n)) continue;
+    const from = g.first[n];
+    const to = g.first[n + 1];
+    if (to - from === 1 && g.meta[from] >> 2 === PUBLISH) {
+      fan[n] = heardAt[g.head[from] - g.channelBase];
+      continue;
+    }
+    let count = 0;
+    for (let e = from; e < to; e++) {
+      const head = g.head[e];
+      const kind = g.meta[e] >> 2;
+      if (kind === PUBLISH) count += countChannel(head, n);
+      else if (kind === BIND && mark[head] !== n) {
+        mark[head] = n;
+        count++;
+      }
+    }
+    fan[n] = count;
+  }
+  return fan;
+}

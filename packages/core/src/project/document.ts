@@ -1,0 +1,385 @@
+/** The shapes of `oquel.project/1`, in the order of `types.ts`. */
+import {
+  atLeast,
+  bool,
+  byKey,
+  byTag,
+  finite,
+  label,
+  leaf,
+  list,
+  literalOr,
+  mapOf,
+  matching,
+  object,
+  oneOf,
+  optional,
+  refine,
+  text,
+  vec2,
+  wholeAtLeast,
+  yes,
+  type Shape,
+} from './shape.js';
+import { FORMAT } from './types.js';
+import type * as T from './types.js';
+
+const NAME = /^[A-Za-z_][A-Za-z0-9_-]{0,63}$/;
+/** Ids, and names of events, actions, properties, channels and tables. */
+export const name: Shape<string> = matching(
+  'a name (a letter or _, then letters, digits, _ or -, at most 64)',
+  NAME,
+);
+export function isName(value: string): boolean {
+  return NAME.test(value);
+}
+
+const type = matching<T.Type>(
+  'a type (bool, int, float, string, vec2, instance, enum:Name or key:Table)',
+  /^(bool|int|float|string|vec2|instance|(enum|key):[\s\S]+)$/,
+);
+const primitive = leaf<boolean | number | string | T.Vec2>(
+  'a value (true, false, a finite number, a text or two numbers)',
+  {
+    anyOf: [
+      { type: ['boolean', 'number', 'string'] },
+      { type: 'array', items: { type: 'number' }, minItems: 2, maxItems: 2 },
+    ],
+  },
+  (v) => typeof v === 'boolean' || typeof v === 'string' || Number.isFinite(v) || isVec2(v),
+);
+function isVec2(v: unknown): boolean {
+  return Array.isArray(v) && v.length === 2 && Number.isFinite(v[0]) && Number.isFinite(v[1]);
+}
+const value: Shape<T.Value> = primitive;
+const asText = oneOf('string');
+const arg: Shape<T.Arg> = literalOr(
+  value,
+  byKey<Exclude<T.Arg, T.Value>>({
+    payload: object<{ payload: string; as?: 'string' }>({ payload: text, as: optional(asText) }),
+    property: object<{ property: string; as?: 'string' }>({ property: text, as: optional(asText) }),
+    sender: object<{ sender: true }>({ sender: yes }),
+  }),
+);
+const keyExpr: Shape<T.KeyExpr> = literalOr(value, object<{ property: string }>({ property: text }));
+function valueOrParam<L>(literal: Shape<L>): Shape<L | { param: string }> {
+  return literalOr(literal, object<{ param: string }>({ param: text }));
+}
+
+const field = object<T.Field>({ name: label, type, optional: optional(bool) });
+const fields = list(field, 'name');
+const seconds = atLeast(0, 'a number of seconds');
+const area = byKey<T.Area>({
+  circle: object<{ circle: number }>({ circle: atLeast(0, 'a radius in metres') }),
+  rect: object<{ rect: T.Vec2 }>({ rect: vec2 }),
+  polygon: object<{ polygon: T.Vec2[] }>({ polygon: list(vec2) }),
+});
+
+const property = object<T.Property>({
+  name,
+  type,
+  default: value,
+  isKey: optional(bool),
+  unique: optional(bool),
+});
+
+const activated = object<{ type: string; activators?: string[] }>({
+  type: text,
+  activators: optional(list(text)),
+});
+const plainCause = object<{ type: string }>({ type: text });
+/** Time is kept in whole microseconds, so a shorter period would never let time pass. */
+const period = leaf<number>(
+  'a period in seconds of at least one microsecond',
+  { type: 'number', minimum: 5e-7 },
+  (v) => Number.isFinite(v) && Math.round((v as number) * 1e6) >= 1,
+);
+const cause = byTag<T.Cause>('type', {
+  'area-enter': activated,
+  'area-leave': activated,
+  use: activated,
+  press: plainCause,
+  start: plainCause,
+  destroyed: plainCause,
+  timer: object<{ type: string; every: number }>({ type: text, every: period }),
+  change: object<{ type: string; property: string }>({ type: text, property: text }),
+  code: plainCause,
+  raised: plainCause,
+});
+
+const roleList = list(oneOf('authority', 'operator', 'others'));
+function roles<W extends string>(...words: W[]): Shape<W | Exclude<T.Roles, 'everyone'>> {
+  return literalOr(
+    oneOf(...words),
+    byKey<Exclude<T.Roles, 'everyone'>>({
+      only: object<{ only: T.Role[] }>({ only: roleList }),
+      except: object<{ except: T.Role[] }>({ except: roleList }),
+    }),
+  );
+}
+const delivery = object<T.Delivery>({
+  send: optional(roles('everyone', 'nobody')),
+  to: optional(roles('everyone', 'raiser')),
+  reliable: optional(bool),
+});
+const event = object<T.EventDecl>({
+  name,
+  cause,
+  payload: optional(fields),
+  limit: optional(wholeAtLeast(0)),
+  raisedInPause: optional(bool),
+  expectsListener: optional(bool),
+  delivery: optional(delivery),
+  note: optional(text),
+});
+
+const guard = {
+  when: optional(object<{ property: string; is: T.Value }>({ property: text, is: value })),
+  everyNth: optional(wholeAtLeast(2)),
+};
+const effect = byKey<T.Effect>({
+  set: object<T.EffectGuard & { set: string; to: T.Value | { param: string } }>({
+    ...guard,
+    set: text,
+    to: valueOrParam(value),
+  }),
+  toggle: object<T.EffectGuard & { toggle: string }>({ ...guard, toggle: text }),
+  add: object<T.EffectGuard & { add: string; by: number | { param: string } }>({
+    ...guard,
+    add: text,
+    by: valueOrParam(finite),
+  }),
+  raise: object<T.EffectGuard & { raise: string; delay?: number; payload?: Record<string, T.Arg> }>({
+    ...guard,
+    raise: text,
+    delay: optional(seconds),
+    payload: optional(mapOf(arg)),
+  }),
+  wake: object<T.EffectGuard & { wake: true }>({ ...guard, wake: yes }),
+  sleep: object<T.EffectGuard & { sleep: true }>({ ...guard, sleep: yes }),
+  destroy: object<T.EffectGuard & { destroy: true }>({ ...guard, destroy: yes }),
+  spawn: object<T.EffectGuard & { spawn: string; properties?: Record<string, T.Value> }>({
+    ...guard,
+    spawn: text,
+    properties: optional(mapOf(value)),
+  }),
+});
+const action = object<T.Action>({
+  name,
+  params: optional(fields),
+  expectsSender: optional(bool),
+  whileAsleep: optional(bool),
+  effects: optional(list(effect)),
+  note: optional(text),
+});
+
+export const placement: Shape<T.Placement> = object<T.Placement>({
+  id: name,
+  asset: text,
+  at: optional(vec2),
+  area: optional(area),
+  asleep: optional(bool),
+  properties: optional(mapOf(value)),
+  muted: optional(list(text)),
+  authority: optional(text),
+  operator: optional(text),
+  entry: optional(bool),
+  note: optional(text),
+});
+
+const channelEnd = object<T.ChannelEnd>({ channel: text, key: optional(keyExpr) });
+const from = byKey<T.BindingFrom>({
+  at: object<T.EventSource>({ at: text, event: text }),
+  channel: channelEnd,
+});
+const to = byKey<T.BindingTo>({
+  at: object<T.InstanceTarget>({ at: text, action: text }),
+  every: object<T.SelectionTarget>({
+    every: text,
+    action: text,
+    within: optional(oneOf('asset', 'project')),
+    pick: optional(oneOf('all', 'first')),
+    match: optional(
+      literalOr(
+        oneOf('all'),
+        object<{ property: string; equals: T.KeyExpr }>({ property: text, equals: keyExpr }),
+      ),
+    ),
+    spawned: optional(bool),
+  }),
+  channel: channelEnd,
+});
+export const binding: Shape<T.Binding> = refine(
+  object<T.Binding>({
+    id: name,
+    from,
+    to,
+    args: optional(mapOf(arg)),
+    limit: optional(wholeAtLeast(1)),
+    delay: optional(seconds),
+    enabled: optional(bool),
+    origin: optional(oneOf('authored', 'code')),
+    bind: optional(oneOf('load', 'start')),
+    release: optional(oneOf('own', 'all', 'never')),
+    note: optional(text),
+  }),
+  (b, reading) => {
+    if ('channel' in b.from && 'channel' in b.to) {
+      reading.path.push('to');
+      reading.failText(
+        'a receiver, since what is heard on a channel cannot be published again',
+        `the channel ${JSON.stringify(b.to.channel)}`,
+      );
+      reading.path.pop();
+    }
+  },
+  { not: { properties: { from: { required: ['channel'] }, to: { required: ['channel'] } } } },
+);
+
+const asset = object<T.Asset>({
+  id: name,
+  kind: oneOf('scene', 'prefab', 'widget'),
+  tags: optional(list(text)),
+  note: optional(text),
+  persistent: optional(bool),
+  runsInPause: optional(bool),
+  existsOn: optional(oneOf('all', 'authority')),
+  size: optional(vec2),
+  area: optional(area),
+  properties: optional(list(property, 'name')),
+  events: optional(list(event, 'name')),
+  actions: optional(list(action, 'name')),
+  placements: optional(list(placement, 'id')),
+  bindings: optional(list(binding, 'id')),
+});
+
+const pattern = refine(text, (source, reading) => {
+  try {
+    new RegExp(source, 'u');
+  } catch {
+    reading.failText('a regular expression', JSON.stringify(source));
+  }
+});
+const threshold = atLeast(0, 'a number');
+const policy = object<T.Policy>({
+  maxFanOut: optional(threshold),
+  maxChain: optional(threshold),
+  maxReach: optional(threshold),
+  maxTangle: optional(threshold),
+  names: optional(
+    object<NonNullable<T.Policy['names']>>({
+      event: optional(pattern),
+      action: optional(pattern),
+      channel: optional(pattern),
+      placement: optional(pattern),
+      asset: optional(pattern),
+    }),
+  ),
+  severity: optional(mapOf(oneOf('error', 'warning', 'info', 'off'))),
+  gate: optional(oneOf('error', 'warning')),
+  rehearsals: optional(bool),
+});
+const ISO_DATE = /^\d{4}-\d{2}-\d{2}$/;
+const isoDate = leaf<string>(
+  'a date such as 2026-11-24',
+  { type: 'string', pattern: ISO_DATE.source, format: 'date' },
+  (v) => typeof v === 'string' && ISO_DATE.test(v) && isRealDate(v),
+);
+function isRealDate(v: string): boolean {
+  const time = Date.parse(`${v}T00:00:00Z`);
+  return !Number.isNaN(time) && new Date(time).toISOString().startsWith(v);
+}
+const waiver = object<T.Waiver>({
+  fingerprint: text,
+  reason: text,
+  by: text,
+  until: optional(isoDate),
+  occurrences: optional(list(text)),
+});
+
+const expectation = refine(
+  object<{
+    at: string;
+    property?: string;
+    is?: T.Value;
+    asleep?: boolean;
+    gone?: boolean;
+    action?: string;
+    times?: number;
+  }>({
+    at: text,
+    property: optional(text),
+    is: optional(value),
+    asleep: optional(bool),
+    gone: optional(bool),
+    action: optional(text),
+    times: optional(wholeAtLeast(0)),
+  }),
+  (e, reading) => {
+    byKey({
+      property: object<{ property: string; is: T.Value }>({ property: text, is: value }, ['at']),
+      asleep: object<{ asleep: boolean }>({ asleep: bool }, ['at']),
+      gone: object<{ gone: boolean }>({ gone: bool }, ['at']),
+      action: object<{ action: string; times: number }>({ action: text, times: wholeAtLeast(0) }, ['at']),
+    }).check(e, reading);
+  },
+  {
+    oneOf: [
+      { required: ['property', 'is'], properties: { asleep: false, gone: false, action: false } },
+      { required: ['asleep'], properties: { property: false, gone: false, action: false } },
+      { required: ['gone'], properties: { property: false, asleep: false, action: false } },
+      { required: ['action', 'times'], properties: { property: false, asleep: false, gone: false } },
+    ],
+  },
+) as Shape<T.Expectation>;
+
+const values = mapOf(value);
+type RaiseStep = Extract<T.Step, { raise: unknown }>;
+type PublishStep = Extract<T.Step, { publish: unknown }>;
+const step = byKey<T.Step>({
+  raise: object<RaiseStep>({
+    at: seconds,
+    raise: object<RaiseStep['raise']>({
+      at: text,
+      event: text,
+      payload: optional(values),
+      activator: optional(text),
+      by: optional(text),
+    }),
+  }),
+  publish: object<PublishStep>({
+    at: seconds,
+    publish: object<PublishStep['publish']>({
+      channel: text,
+      key: optional(value),
+      payload: optional(values),
+    }),
+  }),
+  expect: object<{ at: number; expect: T.Expectation }>({ at: seconds, expect: expectation }),
+  pause: object<{ at: number; pause: boolean }>({ at: seconds, pause: bool }),
+});
+const rehearsal = object<T.Rehearsal>({
+  name: label,
+  note: optional(text),
+  loadSet: optional(text),
+  steps: list(step),
+});
+
+export const project: Shape<T.Project> = object<T.Project>({
+  format: leaf(`"${FORMAT}"`, { const: FORMAT }, (v) => v === FORMAT),
+  name: label,
+  note: optional(text),
+  enums: optional(list(object<T.EnumDecl>({ name: label, values: list(text) }), 'name')),
+  tables: optional(list(object<T.KeyTable>({ name, keys: list(text) }), 'name')),
+  channels: optional(
+    list(object<T.Channel>({ name, payload: optional(fields), note: optional(text) }), 'name'),
+  ),
+  assets: list(asset, 'id'),
+  loadSets: optional(list(object<T.LoadSet>({ name: label, scenes: list(text) }), 'name')),
+  peers: optional(
+    list(object<T.Peer>({ name: label, role: oneOf('server', 'client') }), 'name'),
+  ),
+  policy: optional(policy),
+  waivers: optional(list(waiver)),
+  rehearsals: optional(list(rehearsal, 'name')),
+});

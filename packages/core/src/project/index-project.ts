@@ -1,0 +1,71 @@
+import type { Action, Asset, Binding, Effect, EventDecl, Placement, Project, Property } from './types.js';
+
+/** One effect of an asset, with the action that performs it. */
+export interface EffectRef {
+  action: number;
+  effect: Effect;
+}
+
+/** An asset with its lists always present and its names looked up by number. */
+export interface AssetIndex {
+  readonly at: number;
+  readonly decl: Asset;
+  readonly events: readonly EventDecl[];
+  readonly actions: readonly Action[];
+  readonly properties: readonly Property[];
+  readonly placements: readonly Placement[];
+  readonly bindings: readonly Binding[];
+  readonly effects: readonly EffectRef[];
+  readonly eventAt: ReadonlyMap<string, number>;
+  readonly actionAt: ReadonlyMap<string, number>;
+  readonly propertyAt: ReadonlyMap<string, number>;
+  readonly placementAt: ReadonlyMap<string, number>;
+  readonly bindingAt: ReadonlyMap<string, number>;
+  /** For each placement the number of its asset; -1 where that is not there or is a scene. */
+  readonly placed: Int32Array;
+}
+
+/** A project with its names looked up by number. Numbers are positions in the document's lists. */
+export interface ProjectIndex {
+  readonly project: Project;
+  readonly assets: readonly AssetIndex[];
+  readonly assetAt: ReadonlyMap<string, number>;
+  readonly channelAt: ReadonlyMap<string, number>;
+}
+
+function positions<T>(items: readonly T[], name: (item: T) => string): Map<string, number> {
+  const map = new Map<string, number>();
+  items.forEach((item, i) => map.set(name(item), i));
+  return map;
+}
+
+/** Looks up every name of a project once. Linear in the document. */
+export function indexProject(project: Project): ProjectIndex {
+  const assetAt = positions(project.assets, (a) => a.id);
+  const assets = project.assets.map((decl, at) => indexAsset(decl, at, project, assetAt));
+  return { project, assets, assetAt, channelAt: positions(project.channels ?? [], (c) => c.name) };
+}
+
+function indexAsset(decl: Asset, at: number, project: Project, assetAt: Map<string, number>): AssetIndex {
+  const { events = [], actions = [], properties = [], placements = [], bindings = [] } = decl;
+  const placed = Int32Array.from(placements, (p) => {
+    const to = assetAt.get(p.asset);
+    return to === undefined || project.assets[to].kind === 'scene' ? -1 : to;
+  });
+  return {
+    at,
+    decl,
+    events,
+    actions,
+    properties,
+    placements,
+    bindings,
+    effects: actions.flatMap((a, action) => (a.effects ?? []).map((effect) => ({ action, effect }))),
+    eventAt: positions(events, (e) => e.name),
+    actionAt: positions(actions, (a) => a.name),
+    propertyAt: positions(properties, (p) => p.name),
+    placementAt: positions(placements, (p) => p.id),
+    bindingAt: positions(bindings, (b) => b.id),
+    placed,
+  };
+}

@@ -1,0 +1,15 @@
+import { project } from './document.js';
+import type { JsonSchema } from './shape.js';
+
+/**
+ * The JSON Schema (draft 2020-12) of `oquel.project/1`, made from the same shapes that read it. It says all but two
+ * things: that names are unique within their list, and that naming patterns are valid regular expressions.
+ */
+export function projectJsonSchema(): JsonSchema {
+  return {
+    $schema: 'https://json-schema.org/draft/2020-12/schema',
+    $id: 'urn:oquel:project:1',
+    title: 'Oquel project',
+    ...(project.schema as object),
+  };
+}

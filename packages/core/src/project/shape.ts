@@ -1,0 +1,252 @@
+import { describeValue, MAX_PROBLEMS, toPointer, type Problem } from './problem.js';
+
+/** A JSON Schema (draft 2020-12) fragment. */
+export type JsonSchema = boolean | { [keyword: string]: unknown };
+
+/**
+ * What a reading has met so far. One path is kept and changed in place, so that a sound document costs no strings:
+ * pointers are only made where something is wrong.
+ */
+export class Reading {
+  readonly path: (string | number)[] = [];
+  readonly problems: Problem[] = [];
+  readonly unknown: string[] = [];
+
+  fail(expected: string, value: unknown): void {
+    this.failText(expected, describeValue(value));
+  }
+  failText(expected: string, found: string): void {
+    if (this.problems.length < MAX_PROBLEMS) {
+      this.problems.push({ pointer: toPointer(this.path), expected, found });
+    }
+  }
+  /** Notes a property that the format does not know; it is kept on a round trip. */
+  noteUnknown(key: string): void {
+    if (this.unknown.length < MAX_PROBLEMS) this.unknown.push(toPointer([...this.path, key]));
+  }
+}
+
+/**
+ * The shape of one kind of value: it checks a value and describes itself as JSON Schema, so that the two cannot
+ * drift apart. `T` is the static type that a value which passes has.
+ */
+export interface Shape<T> {
+  readonly check: (value: unknown, reading: Reading) => void;
+  readonly schema: JsonSchema;
+  /** Carries `T` for the compiler; never set. */
+  readonly type?: T;
+}
+interface OptionalShape<T> {
+  readonly optional: Shape<T>;
+}
+type Fields<T> = {
+  [K in keyof T]-?: undefined extends T[K] ? OptionalShape<Exclude<T[K], undefined>> : Shape<T[K]>;
+};
+
+export function optional<T>(shape: Shape<T>): OptionalShape<T> {
+  return { optional: shape };
+}
+
+function isObject(value: unknown): value is Record<string, unknown> {
+  return typeof value === 'object' && value !== null && !Array.isArray(value);
+}
+function checkAt(shape: Shape<unknown>, value: unknown, key: string | number, reading: Reading): void {
+  reading.path.push(key);
+  shape.check(value, reading);
+  reading.path.pop();
+}
+
+/** A value that a test accepts; `expected` completes "expected …". */
+export function leaf<T>(expected: string, schema: JsonSchema, test: (value: unknown) => boolean): Shape<T> {
+  return {
+    schema,
+    check: (value, reading) => {
+      if (!test(value)) reading.fail(expected, value);
+    },
+  };
+}
+
+export const bool: Shape<boolean> = leaf(
+  'true or false',
+  { type: 'boolean' },
+  (v) => typeof v === 'boolean',
+);
+export const yes: Shape<true> = leaf('true', { const: true }, (v) => v === true);
+export const text: Shape<string> = leaf('a text', { type: 'string' }, (v) => typeof v === 'string');
+/** A text that is not empty. */
+export const label: Shape<string> = leaf(
+  'a text that is not empty',
+  { type: 'string', minLength: 1 },
+  (v) => typeof v === 'string' && v !== '',
+);
+/** JSON can spell numbers beyond a double's range (`1e999`); those are refused. */
+export const finite: Shape<number> = leaf('a finite number', { type: 'number' }, (v) => Number.isFinite(v));
+export function atLeast(min: number, what = 'a number'): Shape<number> {
+  return leaf(
+    `${what} of at least ${min}`,
+    { type: 'number', minimum: min },
+    (v) => Number.isFinite(v) && (v as number) >= min,
+  );
+}
+export function wholeAtLeast(min: number): Shape<number> {
+  return leaf(
+    `a whole number of at least ${min}`,
+    { type: 'integer', minimum: min },
+    (v) => Number.isFinite(v) && Number.isInteger(v) && (v as number) >= min,
+  );
+}
+export function matching<T extends string>(expected: string, pattern: RegExp): Shape<T> {
+  return leaf(
+    expected,
+    { type: 'string', pattern: pattern.source },
+    (v) => typeof v === 'string' && pattern.test(v),
+  );
+}
+export function oneOf<const T extends string>(...values: T[]): Shape<T> {
+  const set = new Set<unknown>(values);
+  return leaf(`one of ${values.map((v) => `"${v}"`).join(', ')}`, { enum: values }, (v) => set.has(v));
+}
+
+/** A list; with `unique`, no two items may have the same value of that property. */
+export function list<T>(item: Shape<T>, unique?: keyof T & string, min = 0): Shape<T[]> {
+  return {
+    schema: { type: 'array', items: item.schema, ...(min > 0 ? { minItems: min } : {}) },
+    check(value, reading) {
+      if (!Array.isArray(value)) return reading.fail('a list', value);
+      if (value.length < min) return reading.fail(`a list of at least ${min}`, value);
+      const seen = unique === undefined ? undefined : new Map<unknown, number>();
+      for (let i = 0; i < value.length; i++) {
+        const one: unknown = value[i];
+        checkAt(item, one, i, reading);
+        if (!seen || !isObject(one)) continue;
+        const name = one[unique as string];
+        const first = seen.get(name);
+        if (first === undefined) seen.set(name, i);
+        else if (typeof name === 'string') {
+          reading.path.push(i, unique as string);
+          reading.failText(
+            `a ${unique} that is not used before in this list`,
+            `${describeValue(name)}, already at index ${first}`,
+          );
+          reading.path.pop();
+          reading.path.pop();
+        }
+      }
+    },
+  };
+}
+
+/** Exactly two finite numbers. */
+export const vec2: Shape<[number, number]> = leaf(
+  'two finite numbers',
+  { type: 'array', items: { type: 'number' }, minItems: 2, maxItems: 2 },
+  (v) => Array.isArray(v) && v.length === 2 && Number.isFinite(v[0]) && Number.isFinite(v[1]),
+);
+
+/** An object used as a map; keys are free. */
+export function mapOf<T>(item: Shape<T>): Shape<Record<string, T>> {
+  return {
+    schema: { type: 'object', additionalProperties: item.schema },
+    check(value, reading) {
+      if (!isObject(value)) return reading.fail('an object', value);
+      for (const key of Object.keys(value)) checkAt(item, value[key], key, reading);
+    },
+  };
+}
+
+/**
+ * An object with known properties. Unknown ones are noted, not refused; names in `alsoKnown` belong to another shape
+ * that checks the same object.
+ */
+export function object<T extends object>(fields: Fields<T>, alsoKnown: readonly string[] = []): Shape<T> {
+  const entries = Object.entries(fields as Record<string, Shape<unknown> | OptionalShape<unknown>>).map(
+    ([key, s]) => ('optional' in s ? { key, shape: s.optional, needed: false } : { key, shape: s, needed: true }),
+  );
+  const known = new Set([...entries.map((e) => e.key), ...alsoKnown]);
+  const required = entries.filter((e) => e.needed).map((e) => e.key);
+  return {
+    schema: {
+      type: 'object',
+      properties: Object.fromEntries(entries.map((e) => [e.key, e.shape.schema])),
+      ...(required.length > 0 ? { required } : {}),
+    },
+    check(value, reading) {
+      if (!isObject(value)) return reading.fail('an object', value);
+      for (const e of entries) {
+        const present = Object.hasOwn(value, e.key);
+        if (present) checkAt(e.shape, value[e.key], e.key, reading);
+        else if (e.needed) reading.failText(`a property "${e.key}"`, 'none');
+      }
+      for (const key of Object.keys(value)) if (!known.has(key)) reading.noteUnknown(key);
+    },
+  };
+}
+
+/** An object whose variant is told by the one property of `variants` that it has, such as `{ at }` or `{ channel }`. */
+export function byKey<T>(variants: Record<string, Shape<unknown>>): Shape<T> {
+  const keys = Object.keys(variants);
+  const names = keys.map((k) => `"${k}"`).join(', ');
+  const isolated = keys.map((key) => ({
+    allOf: [variants[key].schema],
+    required: [key],
+    properties: Object.fromEntries(keys.filter((k) => k !== key).map((k) => [k, false])),
+  }));
+  return {
+    schema: { type: 'object', oneOf: isolated },
+    check(value, reading) {
+      if (!isObject(value)) return reading.fail(`an object with one of ${names}`, value);
+      const present = keys.filter((k) => Object.hasOwn(value, k));
+      if (present.length === 1) return variants[present[0]].check(value, reading);
+      const found = present.length === 0 ? 'none of them' : present.map((k) => `"${k}"`).join(' and ');
+      reading.failText(`exactly one of the properties ${names}`, found);
+    },
+  };
+}
+
+/** An object whose variant is told by the text in its property `tag`. */
+export function byTag<T>(tag: string, variants: Record<string, Shape<unknown>>): Shape<T> {
+  const tags = Object.keys(variants);
+  const expected = `one of ${tags.map((k) => `"${k}"`).join(', ')}`;
+  return {
+    schema: {
+      type: 'object',
+      required: [tag],
+      properties: { [tag]: { enum: tags } },
+      allOf: tags.map((t) => ({
+        if: { properties: { [tag]: { const: t } } },
+        then: variants[t].schema,
+      })),
+    },
+    check(value, reading) {
+      if (!isObject(value)) return reading.fail('an object', value);
+      const found = value[tag];
+      const variant = typeof found === 'string' && Object.hasOwn(variants, found) ? variants[found] : undefined;
+      if (variant) return variant.check(value, reading);
+      checkAt(leaf(expected, {}, () => false), found, tag, reading);
+    },
+  };
+}
+
+/** A literal, or an object: the object's shape decides for objects, the literal's for everything else. */
+export function literalOr<L, O>(literal: Shape<L>, obj: Shape<O>): Shape<L | O> {
+  return {
+    schema: { anyOf: [literal.schema, obj.schema] },
+    check: (value, reading) => (isObject(value) ? obj : literal).check(value, reading),
+  };
+}
+
+/** Adds a demand that one shape alone cannot say; `schema` describes as much of it as JSON Schema can. */
+export function refine<T>(
+  shape: Shape<T>,
+  demand: (value: T, reading: Reading) => void,
+  schema?: JsonSchema,
+): Shape<T> {
+  return {
+    schema: schema === undefined ? shape.schema : { allOf: [shape.schema, schema] },
+    check(value, reading) {
+      const before = reading.problems.length;
+      shape.check(value, reading);
+      if (reading.problems.length === before) demand(value as T, reading);
+    },
+  };
+}

@@ -1,0 +1,236 @@
+/**
+ * The document types of `oquel.project/1`. Array order matters everywhere: it is the order in which things run.
+ * The same shapes are described for reading in `document.ts`; the compiler holds the two together.
+ */
+export const FORMAT = 'oquel.project/1';
+
+export interface Project {
+  format: typeof FORMAT;
+  name: string;
+  note?: string;
+  enums?: EnumDecl[];
+  tables?: KeyTable[];
+  channels?: Channel[];
+  assets: Asset[];
+  loadSets?: LoadSet[];
+  peers?: Peer[];
+  policy?: Policy;
+  waivers?: Waiver[];
+  rehearsals?: Rehearsal[];
+}
+
+export interface EnumDecl {
+  name: string;
+  values: string[];
+}
+export interface KeyTable {
+  name: string;
+  keys: string[];
+}
+/** Scenes that are loaded together. */
+export interface LoadSet {
+  name: string;
+  scenes: string[];
+}
+export interface Channel {
+  name: string;
+  payload?: Field[];
+  note?: string;
+}
+export interface Field {
+  name: string;
+  type: Type;
+  optional?: boolean;
+}
+export type Type =
+  'bool' | 'int' | 'float' | 'string' | 'vec2' | `enum:${string}` | `key:${string}` | 'instance';
+export type Vec2 = [number, number];
+export type Value = boolean | number | string | Vec2;
+
+export type AssetKind = 'scene' | 'prefab' | 'widget';
+export interface Asset {
+  id: string;
+  kind: AssetKind;
+  tags?: string[];
+  note?: string;
+  /** Scenes only: loaded at all times. */
+  persistent?: boolean;
+  /** Answers while the game is paused. Default false. */
+  runsInPause?: boolean;
+  /** Default "all". */
+  existsOn?: 'all' | 'authority';
+  /** Scenes only: the plan's width and height in metres. */
+  size?: Vec2;
+  /** Default sensing area, relative to the placement. */
+  area?: Area;
+  properties?: Property[];
+  events?: EventDecl[];
+  actions?: Action[];
+  placements?: Placement[];
+  bindings?: Binding[];
+}
+export interface Property {
+  name: string;
+  type: Type;
+  default: Value;
+  isKey?: boolean;
+  unique?: boolean;
+}
+/** In metres: a radius, a width and height (centred), or corner points. */
+export type Area = { circle: number } | { rect: Vec2 } | { polygon: Vec2[] };
+
+export interface EventDecl {
+  name: string;
+  cause: Cause;
+  payload?: Field[];
+  /** Raised at most this many times per instance. */
+  limit?: number;
+  raisedInPause?: boolean;
+  expectsListener?: boolean;
+  delivery?: Delivery;
+  note?: string;
+}
+export type Cause =
+  | { type: 'area-enter' | 'area-leave' | 'use'; activators?: string[] }
+  | { type: 'press' }
+  | { type: 'start' }
+  | { type: 'destroyed' }
+  | { type: 'timer'; every: number }
+  | { type: 'change'; property: string }
+  | { type: 'code' }
+  | { type: 'raised' };
+export type CauseType = Cause['type'];
+
+export interface Action {
+  name: string;
+  params?: Field[];
+  expectsSender?: boolean;
+  whileAsleep?: boolean;
+  effects?: Effect[];
+  note?: string;
+}
+export interface EffectGuard {
+  when?: { property: string; is: Value };
+  /** Performed only each n-th time; at least 2. */
+  everyNth?: number;
+}
+export type EffectBody =
+  | { set: string; to: Value | { param: string } }
+  | { toggle: string }
+  | { add: string; by: number | { param: string } }
+  | { raise: string; delay?: number; payload?: Record<string, Arg> }
+  | { wake: true }
+  | { sleep: true }
+  | { destroy: true }
+  | { spawn: string; properties?: Record<string, Value> };
+export type Effect = EffectGuard & EffectBody;
+
+export interface Placement {
+  id: string;
+  asset: string;
+  /** Metres on the owner's plan. */
+  at?: Vec2;
+  area?: Area;
+  asleep?: boolean;
+  properties?: Record<string, Value>;
+  /** Ids of the placed asset's own bindings that are off in this placement. */
+  muted?: string[];
+  authority?: string;
+  operator?: string;
+  /** A place where players start. */
+  entry?: boolean;
+  note?: string;
+}
+
+/**
+ * `.` is the owner itself; `mast-2` a placement of the owner; `cabin-3/heater` a nested one; `crane-1/~Sled` the
+ * stand-in of what is spawned there; `summit-refuge:horn-1` absolute, from a scene.
+ */
+export type Path = string;
+/** In `to`: read from the sender (from the owner when a channel is heard); in `from.key`: from each listener. */
+export type KeyExpr = Value | { property: string };
+export type Arg =
+  Value | { payload: string; as?: 'string' } | { property: string; as?: 'string' } | { sender: true };
+
+export type EventSource = { at: Path; event: string };
+export type ChannelEnd = { channel: string; key?: KeyExpr };
+export type BindingFrom = EventSource | ChannelEnd;
+export type InstanceTarget = { at: Path; action: string };
+export interface SelectionTarget {
+  every: string;
+  action: string;
+  within?: 'asset' | 'project';
+  pick?: 'all' | 'first';
+  match?: 'all' | { property: string; equals: KeyExpr };
+  spawned?: boolean;
+}
+export type BindingTo = InstanceTarget | SelectionTarget | ChannelEnd;
+
+export interface Binding {
+  id: string;
+  from: BindingFrom;
+  to: BindingTo;
+  args?: Record<string, Arg>;
+  /** Raises served at most, per expanded binding; 1 is "once". */
+  limit?: number;
+  /** Seconds; default 0. */
+  delay?: number;
+  /** Default true. */
+  enabled?: boolean;
+  origin?: 'authored' | 'code';
+  bind?: 'load' | 'start';
+  release?: 'own' | 'all' | 'never';
+  note?: string;
+}
+
+export interface Peer {
+  name: string;
+  role: 'server' | 'client';
+}
+export type Role = 'authority' | 'operator' | 'others';
+export type Roles = 'everyone' | { only: Role[] } | { except: Role[] };
+export interface Delivery {
+  send?: Roles | 'nobody';
+  to?: Roles | 'raiser';
+  reliable?: boolean;
+}
+
+export interface Waiver {
+  fingerprint: string;
+  reason: string;
+  by: string;
+  /** ISO date; the waiver counts up to and including it. */
+  until?: string;
+  occurrences?: string[];
+}
+export type Severity = 'error' | 'warning' | 'info' | 'off';
+export interface Policy {
+  maxFanOut?: number;
+  maxChain?: number;
+  maxReach?: number;
+  maxTangle?: number;
+  names?: { event?: string; action?: string; channel?: string; placement?: string; asset?: string };
+  /** Keys are `rule` or `rule/class`; the longer one wins. */
+  severity?: Record<string, Severity>;
+  gate?: 'error' | 'warning';
+  rehearsals?: boolean;
+}
+
+export interface Rehearsal {
+  name: string;
+  note?: string;
+  loadSet?: string;
+  steps: Step[];
+}
+export type Expectation =
+  | { at: string; property: string; is: Value }
+  | { at: string; asleep: boolean }
+  | { at: string; gone: boolean }
+  | { at: string; action: string; times: number };
+/** `at` is in seconds. */
+export type Step = { at: number } & (
+  | { raise: { at: string; event: string; payload?: Record<string, Value>; activator?: string; by?: string } }
+  | { publish: { channel: string; key?: Value; payload?: Record<string, Value> } }
+  | { expect: Expectation }
+  | { pause: boolean }
+);

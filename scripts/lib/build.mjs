@@ -1,0 +1,43 @@
+import { createHash } from 'node:crypto';
+import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { ROOT } from './root.mjs';
+import { run } from './run.mjs';
+import { say, Trouble } from './say.mjs';
+
+const SOURCES = ['packages/core/src', 'apps/server/src', 'apps/cli/src', 'apps/web/src', 'apps/web/public'];
+const SINGLE = ['package-lock.json', 'tsconfig.base.json', 'apps/web/index.html', 'apps/web/vite.config.ts'];
+const MARK = join(ROOT, 'node_modules', '.oquel-build');
+const RESULTS = ['packages/core/dist/index.js', 'apps/server/dist/main.js', 'apps/cli/dist/main.js', 'apps/web/dist/index.html'];
+
+/** Builds core, server, command line and web, unless nothing has changed since the last time. */
+export async function build() {
+  const now = sourcesHash();
+  const done = existsSync(MARK) && readFileSync(MARK, 'utf8') === now;
+  if (done && RESULTS.every((file) => existsSync(join(ROOT, file)))) return;
+  say('Building ...');
+  await step('npx', ['tsc', '-b', '--force']);
+  await step('npx', ['vite', 'build', '--logLevel', 'warn'], join(ROOT, 'apps/web'));
+  writeFileSync(MARK, now);
+}
+
+async function step(command, args, cwd = ROOT) {
+  const env = { ...process.env, npm_config_loglevel: 'error' };
+  if ((await run(command, args, { cwd, env })) !== 0) {
+    throw new Trouble(`"${args.join(' ')}" failed.`, 'See the messages above; `git status` tells what is changed.');
+  }
+}
+
+function sourcesHash() {
+  const hash = createHash('sha256');
+  const take = (path) => hash.update(path).update(readFileSync(join(ROOT, path)));
+  for (const file of SINGLE) if (existsSync(join(ROOT, file))) take(file);
+  for (const folder of SOURCES) {
+    if (!existsSync(join(ROOT, folder))) continue;
+    const files = readdirSync(join(ROOT, folder), { recursive: true, withFileTypes: true });
+    for (const f of files.filter((e) => e.isFile()).map((e) => join(e.parentPath, e.name)).sort()) {
+      take(f.slice(ROOT.length + 1));
+    }
+  }
+  return hash.digest('hex');
+}
