@@ -45,3 +45,5 @@ export {
   toParts,
   type SentencePart,
 } from './wireline/print.js';
+export { argFault, argFaultText, literalFault, literalType, typeFits, type ArgFault, type ArgScope } from './project/arg-types.js';
+export { guessArg, parseArg, suggestArgs, type ParsedArg } from './wireline/argument.js';

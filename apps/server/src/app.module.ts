@@ -1,0 +1,44 @@
+import { Logger, Module, type DynamicModule } from '@nestjs/common';
+import { APP_FILTER, APP_GUARD } from '@nestjs/core';
+import { ThrottlerGuard, ThrottlerModule } from '@nestjs/throttler';
+import { LoggerModule } from 'nestjs-pino';
+import { AuditsController } from './audits/audits.controller.js';
+import { AuditsService } from './audits/audits.service.js';
+import { CONFIG, type Config } from './config.js';
+import { Database } from './database/database.js';
+import { EditLog } from './edits/edit.log.js';
+import { EditsController } from './edits/edits.controller.js';
+import { EditsService } from './edits/edits.service.js';
+import { HealthController } from './health/health.controller.js';
+import { ProblemFilter } from './http/problem.filter.js';
+import { ProjectImport } from './projects/project.import.js';
+import { ProjectStore } from './projects/project.store.js';
+import { ProjectsController } from './projects/projects.controller.js';
+import { ProjectsService } from './projects/projects.service.js';
+
+@Module({})
+export class AppModule {
+  static with(config: Config): DynamicModule {
+    const log = new Logger('database');
+    return {
+      module: AppModule,
+      imports: [
+        LoggerModule.forRoot({ pinoHttp: { level: process.env.LOG_LEVEL ?? 'info', autoLogging: true } }),
+        ThrottlerModule.forRoot([{ ttl: 10_000, limit: 1000 }]),
+      ],
+      controllers: [ProjectsController, EditsController, AuditsController, HealthController],
+      providers: [
+        { provide: CONFIG, useValue: config },
+        { provide: Database, useFactory: () => new Database(config.databaseUrl, (e) => log.warn(e.message)) },
+        { provide: APP_FILTER, useClass: ProblemFilter },
+        { provide: APP_GUARD, useClass: ThrottlerGuard },
+        ProjectStore,
+        ProjectImport,
+        ProjectsService,
+        EditLog,
+        EditsService,
+        AuditsService,
+      ],
+    };
+  }
+}

@@ -1,0 +1,41 @@
+import { Inject, Injectable, type OnModuleDestroy } from '@nestjs/common';
+import { ProjectTooLarge } from '@oquel/core';
+import { Piscina } from 'piscina';
+import { Database } from '../database/database.js';
+import { ProblemError } from '../http/problem.js';
+import { ProjectStore } from '../projects/project.store.js';
+
+/** Audits of stored projects, off the event loop. */
+@Injectable()
+export class AuditsService implements OnModuleDestroy {
+  private readonly workers = new Piscina({
+    filename: new URL('./audit.worker.js', import.meta.url).href,
+    maxThreads: 2,
+    minThreads: 0,
+    idleTimeout: 30_000,
+  });
+
+  constructor(
+    @Inject(Database) private readonly db: Database,
+    @Inject(ProjectStore) private readonly store: ProjectStore,
+  ) {}
+
+  /** The audit as JSON text, of the project as it is stored now. @throws ProblemError */
+  async audit(id: string, today = new Date().toISOString().slice(0, 10)): Promise<{ version: number; text: string }> {
+    const { project, version } = await this.store.open(this.db.k, id);
+    try {
+      const text = (await this.workers.run({ text: JSON.stringify(project), today })) as string;
+      return { version, text };
+    } catch (error) {
+      // Errors lose their class on the way from the worker; the name survives.
+      if (error instanceof Error && error.name === ProjectTooLarge.name) {
+        throw new ProblemError(422, 'project-too-large', 'The project is too large', error.message);
+      }
+      throw error;
+    }
+  }
+
+  async onModuleDestroy(): Promise<void> {
+    await this.workers.destroy();
+  }
+}

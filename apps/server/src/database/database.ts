@@ -1,0 +1,47 @@
+import { Kysely, Migrator, PostgresDialect, type Transaction } from 'kysely';
+import pg from 'pg';
+import { MIGRATIONS } from './migrations/index.js';
+import type { Tables } from './schema.js';
+
+export type Tx = Transaction<Tables>;
+
+const JSON_OID = 114;
+
+/** The connection pool, with Kysely over it. */
+export class Database {
+  readonly pool: pg.Pool;
+  readonly k: Kysely<Tables>;
+
+  constructor(url: string, onError: (error: Error) => void) {
+    this.pool = new pg.Pool({
+      connectionString: url,
+      max: 8,
+      connectionTimeoutMillis: 5000,
+      types: {
+        // Bodies stay text until the one place that parses them.
+        getTypeParser: (oid, format) =>
+          oid === JSON_OID ? (text: string) => text : pg.types.getTypeParser(oid, format),
+      },
+    });
+    // Without a listener a connection that dies would end the process.
+    this.pool.on('error', onError);
+    this.k = new Kysely<Tables>({ dialect: new PostgresDialect({ pool: this.pool }) });
+  }
+
+  /** Brings the tables up to date. Safe when several servers begin at once: one migrates, the others wait. */
+  async migrate(): Promise<void> {
+    const migrator = new Migrator({
+      db: this.k,
+      provider: { getMigrations: () => Promise.resolve(MIGRATIONS) },
+    });
+    const { error } = await migrator.migrateToLatest();
+    if (error) throw error instanceof Error ? error : new Error(JSON.stringify(error));
+  }
+
+  async ping(): Promise<void> {
+    await this.pool.query('select 1');
+  }
+  async close(): Promise<void> {
+    await this.k.destroy();
+  }
+}

@@ -1,0 +1,51 @@
+import type { ColumnType, Generated } from 'kysely';
+
+/**
+ * Tables as Kysely sees them. Bodies are `json`, not `jsonb`: a document is given back exactly as it was put in, with
+ * its order of properties and every character, which `jsonb` does not promise.
+ */
+export interface Tables {
+  projects: {
+    id: string;
+    name: string;
+    version: number;
+    /** The document without its assets (an empty list in their place). */
+    body: Json;
+    created_at: Generated<Date>;
+    updated_at: Generated<Date>;
+  };
+  assets: { project_id: string; id: string; pos: Big; /** Without placements and bindings. */ body: Json };
+  placements: ItemRow;
+  bindings: ItemRow;
+  edits: {
+    project_id: string;
+    /** The version that the edit brought about. */
+    version: number;
+    kind: 'edit' | 'undo' | 'redo';
+    /** For an undo or redo, the edit that it takes back or brings again. */
+    of_version: number | null;
+    /** Of an edit: in force, undone, or undone and cut off by a later edit. */
+    state: 'done' | 'undone' | 'dropped' | null;
+    label: string;
+    who: string;
+    at: Generated<Date>;
+    changes: Json;
+    inverse: Json;
+    /** Given by the client, so that a request sent twice is done once. */
+    key: string | null;
+  };
+}
+export interface ItemRow {
+  project_id: string;
+  asset_id: string;
+  id: string;
+  /** Orders the items of a list; there are gaps, so that one can be put between two others. */
+  pos: Big;
+  body: Json;
+}
+/** Read as text, so that the text is parsed once and nothing of it is lost. */
+type Json = ColumnType<string, string, string>;
+type Big = ColumnType<string, number | string, number | string>;
+
+/** Distance between neighbours when a list is stored anew. */
+export const POS_STEP = 1 << 20;

@@ -1,0 +1,164 @@
+import { Inject, Injectable } from '@nestjs/common';
+import { applyChanges, EditRefused, overlap, readChangeSet, type Change, type Project } from '@oquel/core';
+import { Database, type Tx } from '../database/database.js';
+import { ProblemError } from '../http/problem.js';
+import { ProjectStore, type StoredProject } from '../projects/project.store.js';
+import type { EditDto, EditedDto, StepDto } from './edit.dto.js';
+import { EditLog, type LoggedEdit } from './edit.log.js';
+import { writeChange, writeListMarks } from './edit.rows.js';
+
+interface Entry {
+  kind: 'edit' | 'undo' | 'redo';
+  of: number | null;
+  label: string;
+  who: string;
+  key?: string;
+}
+
+/** Edits, undo and redo: each is one transaction that locks the project, changes its rows and appends to the log. */
+@Injectable()
+export class EditsService {
+  constructor(
+    @Inject(Database) private readonly db: Database,
+    @Inject(ProjectStore) private readonly store: ProjectStore,
+    @Inject(EditLog) private readonly log: EditLog,
+  ) {}
+
+  /**
+   * Applies an edit. One made against an older version is carried over if nothing since touches what it touches.
+   * @throws ProblemError 409 with both sides where it does; EditRefused; BrokenDocument
+   */
+  async edit(id: string, dto: EditDto): Promise<EditedDto> {
+    const { changes } = readChangeSet({ label: dto.label, changes: dto.changes });
+    return this.commit(id, dto.base, async (tx, version) => {
+      if (dto.key !== undefined && (await this.log.has(tx, id, dto.key))) return null;
+      if (dto.base > version) throw unknownVersion(dto.base, version);
+      const missed = await this.log.since(tx, id, dto.base);
+      refuseOverlap(missed, changes);
+      await tx
+        .updateTable('edits')
+        .set({ state: 'dropped' })
+        .where('project_id', '=', id)
+        .where('state', '=', 'undone')
+        .execute();
+      return { changes, entry: { kind: 'edit', of: null, label: dto.label, who: dto.who, key: dto.key } };
+    });
+  }
+
+  /** Takes the last edit back, or brings the last undone one again. @throws ProblemError 409 when there is none */
+  async step(id: string, way: 'undo' | 'redo', { who, base }: StepDto): Promise<EditedDto> {
+    return this.commit(id, base, async (tx) => {
+      const edit = await this.log.next(tx, id, way);
+      if (!edit) throw new ProblemError(409, `nothing-to-${way}`, `Nothing to ${way}`, `there is no edit to ${way}`);
+      await tx
+        .updateTable('edits')
+        .set({ state: way === 'undo' ? 'undone' : 'done' })
+        .where('project_id', '=', id)
+        .where('version', '=', edit.version)
+        .execute();
+      const entry: Entry = { kind: way, of: edit.version, label: edit.label, who };
+      return { changes: way === 'undo' ? edit.inverse : edit.changes, entry };
+    });
+  }
+
+  async since(id: string, version: number): Promise<LoggedEdit[]> {
+    await this.store.version(this.db.k, id);
+    return this.log.since(this.db.k, id, version);
+  }
+
+  private async commit(
+    id: string,
+    base: number,
+    /** Null when the edit has been made already. */
+    prepare: (tx: Tx, version: number) => Promise<{ changes: Change[]; entry: Entry } | null>,
+  ): Promise<EditedDto> {
+    let after: StoredProject | null = null;
+    const result = await this.db.k.transaction().execute(async (tx) => {
+      const version = await this.store.version(tx, id, true);
+      const { project } = await this.store.openAt(tx, id, version);
+      const prepared = await prepare(tx, version);
+      if (!prepared) {
+        return { version, edits: await this.log.since(tx, id, base), ...(await this.log.ahead(tx, id)) };
+      }
+      const { changes, entry } = prepared;
+      const applied = await this.apply(tx, id, project, changes);
+      after = { version: version + 1, project: applied.project };
+      await this.append(tx, id, version + 1, entry, changes, applied.inverse);
+      const edits = await this.log.since(tx, id, base);
+      return { version: version + 1, edits, ...(await this.log.ahead(tx, id)) };
+    });
+    if (after) this.store.keep(id, after);
+    return result;
+  }
+
+  /** Applies the changes to the document one by one and writes each to its rows. */
+  private async apply(tx: Tx, id: string, project: Project, changes: readonly Change[]) {
+    const inverse: Change[] = [];
+    let current = project;
+    for (const [i, change] of changes.entries()) {
+      const applied = applyAt(current, change, i);
+      await writeChange(tx, id, change, current);
+      inverse.unshift(...applied.inverse);
+      current = applied.project;
+    }
+    await writeListMarks(tx, id, project, current);
+    return { project: current, inverse };
+  }
+
+  private async append(tx: Tx, id: string, version: number, entry: Entry, changes: Change[], inverse: Change[]) {
+    await tx
+      .insertInto('edits')
+      .values({
+        project_id: id,
+        version,
+        kind: entry.kind,
+        of_version: entry.of,
+        state: entry.kind === 'edit' ? 'done' : null,
+        label: entry.label,
+        who: entry.who,
+        changes: JSON.stringify(changes),
+        inverse: JSON.stringify(inverse),
+        key: entry.key ?? null,
+      })
+      .execute();
+    await tx
+      .updateTable('projects')
+      .set({ version, updated_at: new Date() })
+      .where('id', '=', id)
+      .execute();
+  }
+}
+
+/** The refusal names the change by its place in the whole set. */
+function applyAt(project: Project, change: Change, at: number) {
+  try {
+    return applyChanges(project, [change]);
+  } catch (error) {
+    if (!(error instanceof EditRefused)) throw error;
+    const problems = error.problems.map((p) => ({ ...p, pointer: p.pointer.replace('/changes/0', `/changes/${at}`) }));
+    throw new EditRefused(at, error.reason, error.message, problems);
+  }
+}
+
+function refuseOverlap(missed: LoggedEdit[], changes: Change[]): void {
+  const theirs = missed.filter((edit) => overlap(edit.changes, changes).length > 0);
+  if (theirs.length === 0) return;
+  const both = [...new Set(theirs.flatMap((edit) => overlap(edit.changes, changes)))];
+  const last = theirs[theirs.length - 1];
+  throw new ProblemError(
+    409,
+    'stale-edit',
+    'Somebody else changed the same thing',
+    `${last.who} has meanwhile done this: ${last.label}; your edit was not stored`,
+    { overlap: both, theirs, yours: changes },
+  );
+}
+function unknownVersion(base: number, version: number): ProblemError {
+  return new ProblemError(
+    409,
+    'unknown-version',
+    'Unknown version',
+    `the edit is made against version ${base}, but the project is at ${version}; open it again`,
+    { version },
+  );
+}

@@ -1,0 +1,52 @@
+import type { Problem } from '@oquel/core';
+
+/** An error as RFC 9457 has it; `type` is stable, the rest is for people and programs that know the type. */
+export class ProblemError extends Error {
+  override readonly name = 'ProblemError';
+  constructor(
+    readonly status: number,
+    readonly type: string,
+    readonly title: string,
+    readonly detail: string,
+    readonly more: Readonly<Record<string, unknown>> = {},
+  ) {
+    super(detail);
+  }
+  body(): Record<string, unknown> {
+    const { type, title, status, detail } = this;
+    return { type: `urn:oquel:problem:${type}`, title, status, detail, ...this.more };
+  }
+}
+
+export function noSuchProject(): ProblemError {
+  return new ProblemError(404, 'no-project', 'No such project', 'there is no project of that id');
+}
+export function brokenDocument(problems: readonly Problem[], what: string): ProblemError {
+  const [first] = problems;
+  const where = first.pointer === '' ? 'at the top' : `at ${first.pointer}`;
+  const others = problems.length > 1 ? ` (and ${problems.length - 1} more)` : '';
+  return new ProblemError(
+    422,
+    'broken-document',
+    `The ${what} is not sound`,
+    `expected ${first.expected}, found ${first.found} ${where}${others}; nothing was stored`,
+    { problems },
+  );
+}
+export function tooLarge(limit: number): ProblemError {
+  const mb = Math.round(limit / 1024 / 1024);
+  return new ProblemError(413, 'too-large', 'Too large', `the request is larger than ${mb} MiB; nothing was stored`, {
+    limit,
+  });
+}
+export function badRequest(detail: string, more: Record<string, unknown> = {}): ProblemError {
+  return new ProblemError(400, 'bad-request', 'Bad request', detail, more);
+}
+export function databaseDown(): ProblemError {
+  return new ProblemError(
+    503,
+    'database-down',
+    'The database does not answer',
+    'nothing was stored by this request; try again in a moment',
+  );
+}

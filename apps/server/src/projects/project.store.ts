@@ -1,0 +1,97 @@
+import { Injectable } from '@nestjs/common';
+import type { Project } from '@oquel/core';
+import { sql } from 'kysely';
+import type { Database, Tx } from '../database/database.js';
+import type { Tables } from '../database/schema.js';
+import { noSuchProject } from '../http/problem.js';
+
+type Reader = Database['k'] | Tx;
+export interface StoredProject {
+  version: number;
+  project: Project;
+}
+export interface ProjectRow {
+  id: string;
+  name: string;
+  version: number;
+  createdAt: Date;
+  updatedAt: Date;
+}
+
+/** Open projects as the core reads them, by id; only a cache, checked against the stored version at every use. */
+const CACHED = 8;
+
+@Injectable()
+export class ProjectStore {
+  private readonly cache = new Map<string, StoredProject>();
+
+  /** All projects, the last changed first. */
+  async list(k: Reader): Promise<ProjectRow[]> {
+    const rows = await k
+      .selectFrom('projects')
+      .select(['id', 'name', 'version', 'created_at as createdAt', 'updated_at as updatedAt'])
+      .orderBy('updated_at', 'desc')
+      .execute();
+    return rows;
+  }
+
+  /** The stored version of a project. @throws ProblemError 404 */
+  async version(k: Reader, id: string, lock = false): Promise<number> {
+    let query = k.selectFrom('projects').select('version').where('id', '=', id);
+    if (lock) query = query.forUpdate();
+    const row = await query.executeTakeFirst();
+    if (!row) throw noSuchProject();
+    return row.version;
+  }
+
+  /** The project as it is stored now. @throws ProblemError 404 */
+  async open(k: Database['k'], id: string): Promise<StoredProject> {
+    const version = await this.version(k, id);
+    const cached = this.cached(id, version);
+    // One snapshot for the version and all rows, so that an edit in between cannot mix two versions.
+    return cached ?? k.transaction().setIsolationLevel('repeatable read').execute((tx) => this.load(tx, id));
+  }
+  /** The same inside a transaction that has locked the project at that version. */
+  async openAt(tx: Tx, id: string, version: number): Promise<StoredProject> {
+    return this.cached(id, version) ?? this.load(tx, id);
+  }
+  keep(id: string, stored: StoredProject): void {
+    this.cache.delete(id);
+    this.cache.set(id, stored);
+    for (const oldest of this.cache.keys()) {
+      if (this.cache.size <= CACHED) break;
+      this.cache.delete(oldest);
+    }
+  }
+  private cached(id: string, version: number): StoredProject | null {
+    const cached = this.cache.get(id);
+    return cached && cached.version === version ? cached : null;
+  }
+
+  private async load(tx: Tx, id: string): Promise<StoredProject> {
+    const head = await tx.selectFrom('projects').select(['version', 'body']).where('id', '=', id).executeTakeFirst();
+    if (!head) throw noSuchProject();
+    const assets = await tx.selectFrom('assets').select('body').where('project_id', '=', id).orderBy('pos').execute();
+    const project = JSON.parse(head.body) as Project;
+    project.assets = assets.map((row) => JSON.parse(row.body) as Project['assets'][number]);
+    for (const list of ['placements', 'bindings'] as const) await this.loadItems(tx, id, project, list);
+    const stored = { version: head.version, project };
+    this.keep(id, stored);
+    return stored;
+  }
+
+  /** The items of one kind, put into the lists that their assets have (an asset without such a list has no rows). */
+  private async loadItems(tx: Tx, id: string, project: Project, list: 'placements' | 'bindings'): Promise<void> {
+    const byAsset = new Map(project.assets.map((a) => [a.id, a]));
+    const rows = await tx
+      .selectFrom(list as keyof Pick<Tables, 'bindings'>)
+      .select(['asset_id', 'body'])
+      .where('project_id', '=', id)
+      .orderBy(sql`asset_id, pos`)
+      .execute();
+    for (const row of rows) {
+      const asset = byAsset.get(row.asset_id)!;
+      ((asset[list] ??= []) as unknown[]).push(JSON.parse(row.body));
+    }
+  }
+}
