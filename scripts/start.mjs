@@ -13,7 +13,10 @@ const PORT = Number(process.env.PORT ?? 4780);
 await runScript(async () => {
   const start = performance.now();
   if (!Number.isInteger(PORT) || PORT < 1 || PORT > 65535) {
-    throw new Trouble(`PORT is "${process.env.PORT}".`, 'Set it to a number from 1 to 65535, or leave it away.');
+    throw new Trouble(
+      `PORT is "${process.env.PORT}".`,
+      'Set it to a number from 1 to 65535, or leave it away.',
+    );
   }
   await requirePort();
   await installNpmPackages();
@@ -27,7 +30,8 @@ await runScript(async () => {
     stopping = true;
     say('\nStopping ...');
     server?.kill('SIGTERM');
-    for (let i = 0; i < 50 && server && server.exitCode === null && server.signalCode === null; i++) await sleep(100);
+    for (let i = 0; i < 50 && server && server.exitCode === null && server.signalCode === null; i++)
+      await sleep(100);
     if (!db.wasRunning) await db.stop();
   };
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stop());
@@ -77,7 +81,9 @@ async function requirePort() {
       const taken = error.code === 'EADDRINUSE';
       reject(
         new Trouble(
-          taken ? `Port ${PORT} is taken by another program.` : `Port ${PORT} cannot be used: ${error.message}.`,
+          taken
+            ? `Port ${PORT} is taken by another program.`
+            : `Port ${PORT} cannot be used: ${error.message}.`,
           taken
             ? `If it is Oquel, open http://127.0.0.1:${PORT}; otherwise choose another port: PORT=${PORT + 1} npm start`
             : `Choose another port: PORT=4780 npm start`,

@@ -8,7 +8,12 @@ import { say, Trouble } from './say.mjs';
 const SOURCES = ['packages/core/src', 'apps/server/src', 'apps/cli/src', 'apps/web/src', 'apps/web/public'];
 const SINGLE = ['package-lock.json', 'tsconfig.base.json', 'apps/web/index.html', 'apps/web/vite.config.ts'];
 const MARK = join(ROOT, 'node_modules', '.oquel-build');
-const RESULTS = ['packages/core/dist/index.js', 'apps/server/dist/main.js', 'apps/cli/dist/main.js', 'apps/web/dist/index.html'];
+const RESULTS = [
+  'packages/core/dist/index.js',
+  'apps/server/dist/main.js',
+  'apps/cli/dist/main.js',
+  'apps/web/dist/index.html',
+];
 
 /** Builds core, server, command line and web, unless nothing has changed since the last time. */
 export async function build() {
@@ -24,7 +29,10 @@ export async function build() {
 async function step(command, args, cwd = ROOT) {
   const env = { ...process.env, npm_config_loglevel: 'error' };
   if ((await run(command, args, { cwd, env })) !== 0) {
-    throw new Trouble(`"${args.join(' ')}" failed.`, 'See the messages above; `git status` tells what is changed.');
+    throw new Trouble(
+      `"${args.join(' ')}" failed.`,
+      'See the messages above; `git status` tells what is changed.',
+    );
   }
 }
 
@@ -35,7 +43,10 @@ function sourcesHash() {
   for (const folder of SOURCES) {
     if (!existsSync(join(ROOT, folder))) continue;
     const files = readdirSync(join(ROOT, folder), { recursive: true, withFileTypes: true });
-    for (const f of files.filter((e) => e.isFile()).map((e) => join(e.parentPath, e.name)).sort()) {
+    for (const f of files
+      .filter((e) => e.isFile())
+      .map((e) => join(e.parentPath, e.name))
+      .sort()) {
       take(f.slice(ROOT.length + 1));
     }
   }

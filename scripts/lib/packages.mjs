@@ -26,7 +26,9 @@ export async function installNpmPackages() {
   writeFileSync(MARK, wanted);
 }
 function lockHash() {
-  return createHash('sha256').update(readFileSync(join(ROOT, 'package-lock.json'))).digest('hex');
+  return createHash('sha256')
+    .update(readFileSync(join(ROOT, 'package-lock.json')))
+    .digest('hex');
 }
 
 /** Installs a Debian package when a file of it is missing and the caller may. */
@@ -46,7 +48,8 @@ export async function ensureDebianPackage(name, isThere, purpose) {
     await capture('apt-get', ['update'], { env });
     result = await install();
   }
-  if (result === null) throw new Trouble(`${purpose} is not installed and there is no apt-get.`, `Install ${name}.`);
+  if (result === null)
+    throw new Trouble(`${purpose} is not installed and there is no apt-get.`, `Install ${name}.`);
   if (result.code !== 0 || !isThere()) {
     throw new Trouble(
       `${name} could not be installed:\n${result.output.trim().split('\n').slice(-4).join('\n')}`,

@@ -54,7 +54,17 @@ class Cluster {
     const log = join(this.dir, 'postgres.log');
     const options = `-p ${this.port} -c listen_addresses=127.0.0.1 -c unix_socket_directories=${this.sockets}`;
     const { code, output } = await asPostgres([
-      join(binDir(), 'pg_ctl'), '-D', this.data, '-l', log, '-w', '-t', '60', '-o', options, 'start',
+      join(binDir(), 'pg_ctl'),
+      '-D',
+      this.data,
+      '-l',
+      log,
+      '-w',
+      '-t',
+      '60',
+      '-o',
+      options,
+      'start',
     ]);
     if (code === 0) return;
     const tail = existsSync(log) ? readFileSync(log, 'utf8').trim().split('\n').slice(-5).join('\n') : output;
@@ -65,13 +75,16 @@ class Cluster {
   async database(name) {
     const env = { ...process.env, PGPASSWORD: this.password };
     const psql = (sql) =>
-      capture(join(binDir(), 'psql'), [
-        '-h', '127.0.0.1', '-p', String(this.port), '-U', 'oquel', '-d', 'postgres', '-tAc', sql,
-      ], { env, cwd: '/' });
+      capture(
+        join(binDir(), 'psql'),
+        ['-h', '127.0.0.1', '-p', String(this.port), '-U', 'oquel', '-d', 'postgres', '-tAc', sql],
+        { env, cwd: '/' },
+      );
     const { output } = await psql(`select 1 from pg_database where datname = '${name}'`);
     if (output.trim() !== '1') {
       const made = await psql(`create database ${name}`);
-      if (made.code !== 0) throw new Trouble(`The database could not be made: ${made.output}`, 'See the message.');
+      if (made.code !== 0)
+        throw new Trouble(`The database could not be made: ${made.output}`, 'See the message.');
     }
     return this.url(name);
   }
@@ -94,14 +107,30 @@ class Cluster {
     mkdirSync(this.data, { recursive: true, mode: 0o700 });
     const secret = join(this.dir, 'password');
     writeFileSync(secret, randomBytes(18).toString('hex'), { mode: 0o600 });
-    if (isRoot()) for (const path of [this.data, secret]) chownSync(path, postgresUser().uid, postgresUser().gid);
+    if (isRoot())
+      for (const path of [this.data, secret]) chownSync(path, postgresUser().uid, postgresUser().gid);
     const { code, output } = await asPostgres([
-      join(binDir(), 'initdb'), '-D', this.data, '-U', 'oquel', '--pwfile', secret,
-      '-A', 'scram-sha-256', '-E', 'UTF8', '--locale', 'C.UTF-8', '--no-instructions',
+      join(binDir(), 'initdb'),
+      '-D',
+      this.data,
+      '-U',
+      'oquel',
+      '--pwfile',
+      secret,
+      '-A',
+      'scram-sha-256',
+      '-E',
+      'UTF8',
+      '--locale',
+      'C.UTF-8',
+      '--no-instructions',
     ]);
     if (code === 0) return;
     rmSync(this.data, { recursive: true, force: true });
-    throw new Trouble(`The database could not be set up in ${this.dir}:\n${output.trim()}`, remedyFor(output, this.dir));
+    throw new Trouble(
+      `The database could not be set up in ${this.dir}:\n${output.trim()}`,
+      remedyFor(output, this.dir),
+    );
   }
 
   runningPort() {
@@ -113,7 +142,14 @@ class Cluster {
     }
   }
   async answers(port) {
-    const { code } = await capture(join(binDir(), 'pg_isready'), ['-h', '127.0.0.1', '-p', String(port), '-t', '30']);
+    const { code } = await capture(join(binDir(), 'pg_isready'), [
+      '-h',
+      '127.0.0.1',
+      '-p',
+      String(port),
+      '-t',
+      '30',
+    ]);
     return code === 0;
   }
 
@@ -131,7 +167,9 @@ class Cluster {
 function isLivePostgres(pid) {
   try {
     const stat = readFileSync(`/proc/${pid}/stat`, 'utf8');
-    return stat.slice(stat.lastIndexOf(')') + 2, stat.lastIndexOf(')') + 3) !== 'Z' && stat.includes('(postgres)');
+    return (
+      stat.slice(stat.lastIndexOf(')') + 2, stat.lastIndexOf(')') + 3) !== 'Z' && stat.includes('(postgres)')
+    );
   } catch {
     return false;
   }
@@ -160,7 +198,9 @@ function binDir() {
 
 const isRoot = () => process.getuid?.() === 0;
 function postgresUser() {
-  const line = readFileSync('/etc/passwd', 'utf8').split('\n').find((l) => l.startsWith('postgres:'));
+  const line = readFileSync('/etc/passwd', 'utf8')
+    .split('\n')
+    .find((l) => l.startsWith('postgres:'));
   if (!line) throw new Trouble('There is no user "postgres".', 'Reinstall the package postgresql.');
   const [, , uid, gid] = line.split(':');
   return { uid: Number(uid), gid: Number(gid) };

@@ -68,5 +68,10 @@ function earlyProblems(error: unknown, _request: Request, response: Response, ne
 }
 function httpProblem(error: unknown): ProblemError | null {
   if (!(error instanceof Error) || !('status' in error) || typeof error.status !== 'number') return null;
-  return new ProblemError(error.status, error.status === 404 ? 'not-found' : 'bad-request', error.name, error.message);
+  return new ProblemError(
+    error.status,
+    error.status === 404 ? 'not-found' : 'bad-request',
+    error.name,
+    error.message,
+  );
 }

@@ -17,7 +17,8 @@ async function main(): Promise<void> {
 }
 
 main().catch((error: unknown) => {
-  const text = error instanceof ConfigError ? error.message : error instanceof Error ? error.stack : String(error);
+  const text =
+    error instanceof ConfigError ? error.message : error instanceof Error ? error.stack : String(error);
   process.stderr.write(`The server could not start: ${text}\n`);
   process.exit(1);
 });

@@ -45,5 +45,13 @@ export {
   toParts,
   type SentencePart,
 } from './wireline/print.js';
-export { argFault, argFaultText, literalFault, literalType, typeFits, type ArgFault, type ArgScope } from './project/arg-types.js';
+export {
+  argFault,
+  argFaultText,
+  literalFault,
+  literalType,
+  typeFits,
+  type ArgFault,
+  type ArgScope,
+} from './project/arg-types.js';
 export { guessArg, parseArg, suggestArgs, type ParsedArg } from './wireline/argument.js';

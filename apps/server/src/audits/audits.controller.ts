@@ -14,7 +14,11 @@ export class AuditsController {
   @ApiOperation({ summary: 'Audit the project as it is stored now' })
   @ApiQuery({ name: 'today', required: false, description: 'ISO date on which waivers are judged' })
   @ApiOkResponse({ description: 'oquel.audit/1', schema: { type: 'object' } })
-  async audit(@ProjectId() id: string, @Res() response: Response, @Query('today') today?: string): Promise<void> {
+  async audit(
+    @ProjectId() id: string,
+    @Res() response: Response,
+    @Query('today') today?: string,
+  ): Promise<void> {
     if (today !== undefined && Number.isNaN(Date.parse(`${today}T00:00:00Z`))) {
       throw badRequest(`today must be a date such as 2026-11-24, not "${today}"`);
     }

@@ -21,7 +21,10 @@ export class AuditsService implements OnModuleDestroy {
   ) {}
 
   /** The audit as JSON text, of the project as it is stored now. @throws ProblemError */
-  async audit(id: string, today = new Date().toISOString().slice(0, 10)): Promise<{ version: number; text: string }> {
+  async audit(
+    id: string,
+    today = new Date().toISOString().slice(0, 10),
+  ): Promise<{ version: number; text: string }> {
     const { project, version } = await this.store.open(this.db.k, id);
     try {
       const text = (await this.workers.run({ text: JSON.stringify(project), today })) as string;

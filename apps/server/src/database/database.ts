@@ -5,7 +5,7 @@ import type { Tables } from './schema.js';
 
 export type Tx = Transaction<Tables>;
 
-const JSON_OID = 114;
+const JSON_OID: number = pg.types.builtins.JSON;
 
 /** The connection pool, with Kysely over it. */
 export class Database {
@@ -19,8 +19,10 @@ export class Database {
       connectionTimeoutMillis: 5000,
       types: {
         // Bodies stay text until the one place that parses them.
-        getTypeParser: (oid, format) =>
-          oid === JSON_OID ? (text: string) => text : pg.types.getTypeParser(oid, format),
+        getTypeParser: (oid: number, format) =>
+          oid === JSON_OID
+            ? (text: string) => text
+            : (pg.types.getTypeParser(oid, format) as (v: string) => string),
       },
     });
     // Without a listener a connection that dies would end the process.

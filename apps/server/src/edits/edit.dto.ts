@@ -1,5 +1,15 @@
 import { ApiProperty } from '@nestjs/swagger';
-import { ArrayMinSize, IsArray, IsInt, IsObject, IsOptional, IsString, IsUUID, Length, Min } from 'class-validator';
+import {
+  ArrayMinSize,
+  IsArray,
+  IsInt,
+  IsObject,
+  IsOptional,
+  IsString,
+  IsUUID,
+  Length,
+  Min,
+} from 'class-validator';
 
 /** An edit made against a version of the project. */
 export class EditDto {
@@ -24,7 +34,11 @@ export class EditDto {
   @Length(1, 100)
   who: string;
 
-  @ApiProperty({ format: 'uuid', required: false, description: 'A request with a key that is known is not done twice.' })
+  @ApiProperty({
+    format: 'uuid',
+    required: false,
+    description: 'A request with a key that is known is not done twice.',
+  })
   @IsOptional()
   @IsUUID()
   key?: string;

@@ -13,7 +13,10 @@ export async function writeChange(tx: Tx, id: string, change: Change, before: Pr
     case 'insert': {
       const pos = await freePos(tx, table, scope, items, change.index);
       const body = JSON.stringify(change.item);
-      await tx.insertInto(table).values({ ...scope, id: change.item.id, pos, body }).execute();
+      await tx
+        .insertInto(table)
+        .values({ ...scope, id: change.item.id, pos, body })
+        .execute();
       return;
     }
     case 'remove':

@@ -1,5 +1,13 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { applyChanges, EditRefused, overlap, readChangeSet, type Change, type Project } from '@oquel/core';
+import {
+  applyChanges,
+  EditRefused,
+  overlap,
+  readChangeSet,
+  type Applied,
+  type Change,
+  type Project,
+} from '@oquel/core';
 import { Database, type Tx } from '../database/database.js';
 import { ProblemError } from '../http/problem.js';
 import { ProjectStore, type StoredProject } from '../projects/project.store.js';
@@ -49,7 +57,8 @@ export class EditsService {
   async step(id: string, way: 'undo' | 'redo', { who, base }: StepDto): Promise<EditedDto> {
     return this.commit(id, base, async (tx) => {
       const edit = await this.log.next(tx, id, way);
-      if (!edit) throw new ProblemError(409, `nothing-to-${way}`, `Nothing to ${way}`, `there is no edit to ${way}`);
+      if (!edit)
+        throw new ProblemError(409, `nothing-to-${way}`, `Nothing to ${way}`, `there is no edit to ${way}`);
       await tx
         .updateTable('edits')
         .set({ state: way === 'undo' ? 'undone' : 'done' })
@@ -92,7 +101,7 @@ export class EditsService {
   }
 
   /** Applies the changes to the document one by one and writes each to its rows. */
-  private async apply(tx: Tx, id: string, project: Project, changes: readonly Change[]) {
+  private async apply(tx: Tx, id: string, project: Project, changes: readonly Change[]): Promise<Applied> {
     const inverse: Change[] = [];
     let current = project;
     for (const [i, change] of changes.entries()) {
@@ -105,7 +114,14 @@ export class EditsService {
     return { project: current, inverse };
   }
 
-  private async append(tx: Tx, id: string, version: number, entry: Entry, changes: Change[], inverse: Change[]) {
+  private async append(
+    tx: Tx,
+    id: string,
+    version: number,
+    entry: Entry,
+    changes: Change[],
+    inverse: Change[],
+  ): Promise<void> {
     await tx
       .insertInto('edits')
       .values({
@@ -121,21 +137,20 @@ export class EditsService {
         key: entry.key ?? null,
       })
       .execute();
-    await tx
-      .updateTable('projects')
-      .set({ version, updated_at: new Date() })
-      .where('id', '=', id)
-      .execute();
+    await tx.updateTable('projects').set({ version, updated_at: new Date() }).where('id', '=', id).execute();
   }
 }
 
 /** The refusal names the change by its place in the whole set. */
-function applyAt(project: Project, change: Change, at: number) {
+function applyAt(project: Project, change: Change, at: number): Applied {
   try {
     return applyChanges(project, [change]);
   } catch (error) {
     if (!(error instanceof EditRefused)) throw error;
-    const problems = error.problems.map((p) => ({ ...p, pointer: p.pointer.replace('/changes/0', `/changes/${at}`) }));
+    const problems = error.problems.map((p) => ({
+      ...p,
+      pointer: p.pointer.replace('/changes/0', `/changes/${at}`),
+    }));
     throw new EditRefused(at, error.reason, error.message, problems);
   }
 }

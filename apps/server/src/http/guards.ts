@@ -17,7 +17,9 @@ export function hostAndOrigin(config: Config) {
     }
     const { origin } = request.headers;
     if (origin !== undefined && origin !== `http://${host}` && origin !== `https://${host}`) {
-      return next(new ProblemError(403, 'wrong-origin', 'Wrong origin', `requests from "${origin}" are refused`));
+      return next(
+        new ProblemError(403, 'wrong-origin', 'Wrong origin', `requests from "${origin}" are refused`),
+      );
     }
     next();
   };

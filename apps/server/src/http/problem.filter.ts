@@ -19,7 +19,12 @@ export class ProblemFilter implements ExceptionFilter {
     const known = knownProblem(error);
     if (known) return known;
     this.log.error(error instanceof Error ? error.stack : String(error));
-    return new ProblemError(500, 'internal', 'Something went wrong', 'the server could not do this; it has logged why');
+    return new ProblemError(
+      500,
+      'internal',
+      'Something went wrong',
+      'the server could not do this; it has logged why',
+    );
   }
 }
 
@@ -66,7 +71,17 @@ function isParserError(error: unknown): error is { type: string; message: string
   );
 }
 
-const DOWN = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', 'ENOENT', '57P01', '57P02', '57P03', '08006']);
+const DOWN = new Set([
+  'ECONNREFUSED',
+  'ECONNRESET',
+  'EPIPE',
+  'ETIMEDOUT',
+  'ENOENT',
+  '57P01',
+  '57P02',
+  '57P03',
+  '08006',
+]);
 function isDatabaseDown(error: unknown): boolean {
   if (!(error instanceof Error)) return false;
   if ('code' in error && typeof error.code === 'string' && DOWN.has(error.code)) return true;

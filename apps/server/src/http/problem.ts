@@ -35,9 +35,15 @@ export function brokenDocument(problems: readonly Problem[], what: string): Prob
 }
 export function tooLarge(limit: number): ProblemError {
   const mb = Math.round(limit / 1024 / 1024);
-  return new ProblemError(413, 'too-large', 'Too large', `the request is larger than ${mb} MiB; nothing was stored`, {
-    limit,
-  });
+  return new ProblemError(
+    413,
+    'too-large',
+    'Too large',
+    `the request is larger than ${mb} MiB; nothing was stored`,
+    {
+      limit,
+    },
+  );
 }
 export function badRequest(detail: string, more: Record<string, unknown> = {}): ProblemError {
   return new ProblemError(400, 'bad-request', 'Bad request', detail, more);

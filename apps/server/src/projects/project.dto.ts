@@ -12,7 +12,10 @@ export class ProjectDto {
 export class ImportedDto {
   @ApiProperty({ format: 'uuid' }) id: string;
   @ApiProperty() version: number;
-  @ApiProperty({ type: [String], description: 'JSON pointers of properties that the format does not know; they are kept.' })
+  @ApiProperty({
+    type: [String],
+    description: 'JSON pointers of properties that the format does not know; they are kept.',
+  })
   unknown: string[];
 }
 
@@ -23,6 +26,10 @@ export class OpenedDto {
   document: object;
   @ApiProperty({ nullable: true, type: String, description: 'What undo would take back; null for nothing.' })
   undo: string | null;
-  @ApiProperty({ nullable: true, type: String, description: 'What redo would bring again; null for nothing.' })
+  @ApiProperty({
+    nullable: true,
+    type: String,
+    description: 'What redo would bring again; null for nothing.',
+  })
   redo: string | null;
 }

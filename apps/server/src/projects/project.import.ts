@@ -20,14 +20,25 @@ export class ProjectImport {
       // PostgreSQL's text has no NUL character; the body keeps the name as it is.
       const name = project.name.replaceAll('\0', '');
       const body = JSON.stringify({ ...project, assets: [] });
-      await client.query('insert into projects (id, name, version, body) values ($1, $2, 1, $3)', [id, name, body]);
+      await client.query('insert into projects (id, name, version, body) values ($1, $2, 1, $3)', [
+        id,
+        name,
+        body,
+      ]);
       await copy(client, 'copy assets (project_id, id, pos, body) from stdin', assetRows(id, project));
       for (const list of ['placements', 'bindings'] as const) {
-        await copy(client, `copy ${list} (project_id, asset_id, id, pos, body) from stdin`, itemRows(id, project, list));
+        await copy(
+          client,
+          `copy ${list} (project_id, asset_id, id, pos, body) from stdin`,
+          itemRows(id, project, list),
+        );
       }
       await client.query('commit');
     } catch (error) {
-      broken = await client.query('rollback').then(() => false, () => true);
+      broken = await client.query('rollback').then(
+        () => false,
+        () => true,
+      );
       throw error;
     } finally {
       client.release(broken);
@@ -70,5 +81,7 @@ async function copy(client: PoolClient, statement: string, rows: Iterable<string
 }
 /** COPY's text format: backslash, tab and line ends are written with a backslash. */
 function escape(text: string): string {
-  return text.replace(/[\\\t\n\r]/g, (c) => (c === '\\' ? '\\\\' : c === '\t' ? '\\t' : c === '\n' ? '\\n' : '\\r'));
+  return text.replace(/[\\\t\n\r]/g, (c) =>
+    c === '\\' ? '\\\\' : c === '\t' ? '\\t' : c === '\n' ? '\\n' : '\\r',
+  );
 }

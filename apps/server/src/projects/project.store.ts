@@ -49,7 +49,13 @@ export class ProjectStore {
     const version = await this.version(k, id);
     const cached = this.cached(id, version);
     // One snapshot for the version and all rows, so that an edit in between cannot mix two versions.
-    return cached ?? k.transaction().setIsolationLevel('repeatable read').execute((tx) => this.load(tx, id));
+    return (
+      cached ??
+      k
+        .transaction()
+        .setIsolationLevel('repeatable read')
+        .execute((tx) => this.load(tx, id))
+    );
   }
   /** The same inside a transaction that has locked the project at that version. */
   async openAt(tx: Tx, id: string, version: number): Promise<StoredProject> {
@@ -69,9 +75,18 @@ export class ProjectStore {
   }
 
   private async load(tx: Tx, id: string): Promise<StoredProject> {
-    const head = await tx.selectFrom('projects').select(['version', 'body']).where('id', '=', id).executeTakeFirst();
+    const head = await tx
+      .selectFrom('projects')
+      .select(['version', 'body'])
+      .where('id', '=', id)
+      .executeTakeFirst();
     if (!head) throw noSuchProject();
-    const assets = await tx.selectFrom('assets').select('body').where('project_id', '=', id).orderBy('pos').execute();
+    const assets = await tx
+      .selectFrom('assets')
+      .select('body')
+      .where('project_id', '=', id)
+      .orderBy('pos')
+      .execute();
     const project = JSON.parse(head.body) as Project;
     project.assets = assets.map((row) => JSON.parse(row.body) as Project['assets'][number]);
     for (const list of ['placements', 'bindings'] as const) await this.loadItems(tx, id, project, list);
@@ -81,7 +96,12 @@ export class ProjectStore {
   }
 
   /** The items of one kind, put into the lists that their assets have (an asset without such a list has no rows). */
-  private async loadItems(tx: Tx, id: string, project: Project, list: 'placements' | 'bindings'): Promise<void> {
+  private async loadItems(
+    tx: Tx,
+    id: string,
+    project: Project,
+    list: 'placements' | 'bindings',
+  ): Promise<void> {
     const byAsset = new Map(project.assets.map((a) => [a.id, a]));
     const rows = await tx
       .selectFrom(list as keyof Pick<Tables, 'bindings'>)

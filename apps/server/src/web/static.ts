@@ -4,7 +4,10 @@ import express, { type NextFunction, type Request, type Response } from 'express
 
 /** Serves the built web application; every address of it that is not a file gets its page. */
 export function serveWeb(app: NestExpressApplication, folder: string): void {
-  app.use('/assets', express.static(join(folder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
+  app.use(
+    '/assets',
+    express.static(join(folder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }),
+  );
   app.use(express.static(folder, { index: false, maxAge: 0 }));
   app.use((request: Request, response: Response, next: NextFunction) => {
     if (request.method !== 'GET' || request.path.startsWith('/api')) return next();

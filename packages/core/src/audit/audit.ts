@@ -50,7 +50,11 @@ function reportWaivers(ctx: AuditContext, collector: Collector): void {
   const off = offRules(ctx, policy);
   for (const w of waivers) {
     const subject = { waiver: w.fingerprint };
-    const common = { subject, occurrences: [], evidence: () => ({ kind: 'bindings' as const, bindings: [] }) };
+    const common = {
+      subject,
+      occurrences: [],
+      evidence: () => ({ kind: 'bindings' as const, bindings: [] }),
+    };
     if (isStale(w, ctx.today)) {
       const data = { by: w.by, reason: w.reason, until: w.until! };
       collector.take(staleWaiver, { ...common, message: 'stale', data });

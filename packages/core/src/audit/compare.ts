@@ -19,7 +19,10 @@ export function compareFindings(before: readonly Finding[], after: readonly Find
 
 function isNew(f: Finding, old: Finding | undefined): boolean {
   if (!old) return true;
-  if (f.occurrences.length === old.occurrences.length && f.occurrences.every((o, i) => o === old.occurrences[i])) {
+  if (
+    f.occurrences.length === old.occurrences.length &&
+    f.occurrences.every((o, i) => o === old.occurrences[i])
+  ) {
     return false;
   }
   const known = new Set(old.occurrences);

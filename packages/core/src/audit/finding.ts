@@ -61,7 +61,12 @@ export interface PathStep {
 }
 /** What proves a finding, in a form that can be drawn. */
 export type Evidence =
-  | { kind: 'path'; steps: PathStep[]; /** The last node is the first again. */ closed: boolean; latency: number }
+  | {
+      kind: 'path';
+      steps: PathStep[];
+      /** The last node is the first again. */ closed: boolean;
+      latency: number;
+    }
   | { kind: 'nodes'; nodes: NodeRef[]; /** How many are left out. */ more: number }
   | { kind: 'names'; wanted: string; known: string[] }
   | { kind: 'bindings'; bindings: BindingRef[] }

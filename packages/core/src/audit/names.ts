@@ -31,7 +31,10 @@ export function bindingRef(x: Expansion, number: number): BindingRef {
 }
 
 /** The subject of an instance: its placement, a scene itself, or a stand-in of its holder. */
-export function placementRef(x: Expansion, instance: number): { asset: string } | { asset: string; placement: string } {
+export function placementRef(
+  x: Expansion,
+  instance: number,
+): { asset: string } | { asset: string; placement: string } {
   const parent = x.parent[instance];
   if (parent < 0) return { asset: x.assetOf(instance).decl.id };
   return { asset: x.assetOf(parent).decl.id, placement: x.segment(instance) };

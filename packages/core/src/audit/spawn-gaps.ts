@@ -30,13 +30,20 @@ export function spawnGaps(ctx: AuditContext): Int32Array {
 }
 
 /** Marks, at the places of the stand-in, what is bound in the placed copy. A placement that stopped there has no pair. */
-function mergeBound(ctx: AuditContext, standIn: number, placed: number, bound: Uint8Array, base: number): void {
+function mergeBound(
+  ctx: AuditContext,
+  standIn: number,
+  placed: number,
+  bound: Uint8Array,
+  base: number,
+): void {
   const { x } = ctx;
   const pairs: [number, number][] = [[standIn, placed]];
   for (let pair = pairs.pop(); pair; pair = pairs.pop()) {
     const [s, p] = pair;
     const nodes = x.nodeBase[s + 1] - x.nodeBase[s];
-    for (let k = 0; k < nodes; k++) if (ctx.bound[x.nodeBase[p] + k] === 1) bound[x.nodeBase[s] - base + k] = 1;
+    for (let k = 0; k < nodes; k++)
+      if (ctx.bound[x.nodeBase[p] + k] === 1) bound[x.nodeBase[s] - base + k] = 1;
     for (let slot = 0; slot < x.assetOf(s).placements.length; slot++) {
       const inS = x.children[x.childBase[s] + slot];
       const inP = x.children[x.childBase[p] + slot];

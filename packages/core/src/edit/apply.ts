@@ -53,7 +53,7 @@ function applyOne(project: Project, change: Change, at: number): { project: Proj
   const asset = project.assets[assetAt];
   const items: readonly Item[] = asset[change.list] ?? [];
   const { next, inverse } = changeList(items, change, at);
-  const changed = { ...asset, [change.list]: next } as Asset;
+  const changed = { ...asset, [change.list]: next };
   if (change.op === 'remove' && change.dropList && next.length === 0) delete changed[change.list];
   const assets = project.assets.slice();
   assets[assetAt] = changed;
@@ -69,7 +69,7 @@ function changeList(items: readonly Item[], change: Change, at: number): { next:
     checkFree(items, change.item.id, change, at);
     const index = Math.min(Math.max(0, change.index), items.length);
     next.splice(index, 0, change.item);
-    return { next, inverse: { op: 'remove', list, asset, id: change.item.id } as Change };
+    return { next, inverse: { op: 'remove', list, asset, id: change.item.id } };
   }
   const index = items.findIndex((item) => item.id === change.id);
   if (index < 0) {
@@ -84,7 +84,7 @@ function changeList(items: readonly Item[], change: Change, at: number): { next:
     const to = Math.min(Math.max(0, change.index), items.length - 1);
     next.splice(index, 1);
     next.splice(to, 0, before);
-    return { next, inverse: { op: 'move', list, asset, id: change.id, index } as Change };
+    return { next, inverse: { op: 'move', list, asset, id: change.id, index } };
   }
   checkItem(change, at);
   if (change.item.id !== change.id) checkFree(items, change.item.id, change, at);

@@ -55,7 +55,12 @@ function children(
 
 /** The asset that a path of the owner names; null if it names nothing. */
 export function assetAtPath(index: ProjectIndex, owner: AssetIndex, path: string): AssetIndex | null {
-  const at = resolveByText(index, path.includes('~') ? findStandIns(index) : index.assets.map(() => []), owner.at, path);
+  const at = resolveByText(
+    index,
+    path.includes('~') ? findStandIns(index) : index.assets.map(() => []),
+    owner.at,
+    path,
+  );
   return at <= MISSING ? null : index.assets[at];
 }
 
@@ -92,8 +97,15 @@ function sameParams(a: Action, b: Action): boolean {
 }
 
 /** A free binding id made of a stem, such as `onGust-3`; the stem's characters are kept within the format's names. */
-export function freeBindingId(owner: AssetIndex, stem: string, taken: ReadonlySet<string> = new Set()): string {
-  const base = stem.replace(/[^A-Za-z0-9_-]/g, '-').replace(/^[^A-Za-z_]/, '_').slice(0, 52);
+export function freeBindingId(
+  owner: AssetIndex,
+  stem: string,
+  taken: ReadonlySet<string> = new Set(),
+): string {
+  const base = stem
+    .replace(/[^A-Za-z0-9_-]/g, '-')
+    .replace(/^[^A-Za-z_]/, '_')
+    .slice(0, 52);
   for (let n = 1; ; n++) {
     const id = `${base}-${n}`;
     if (!owner.bindingAt.has(id) && !taken.has(id)) return id;

@@ -31,7 +31,9 @@ export class Selector {
   /** Calls `take` for each instance that is selected, in expansion order. Cost: a search and the instances met. */
   each(owner: number, selection: Selection, take: (instance: number) => void): void {
     const { x } = this;
-    const list = selection.match ? this.matching(selection.asset, selection.match) : this.instancesOf(selection.asset);
+    const list = selection.match
+      ? this.matching(selection.asset, selection.match)
+      : this.instancesOf(selection.asset);
     const local = selection.within === 'asset';
     const end = local ? lowerBound(list, x.end[owner]) : list.length;
     // Below a spawned owner everything is spawned; what counts is a `~` segment below the owner.

@@ -31,9 +31,7 @@ export class ProjectTooLarge extends Error {
 export function checkSize(index: ProjectIndex, standIns: readonly StandIn[][]): void {
   const inside = sizesInside(index);
   // An asset that is not spawned also holds stand-ins, and so do the placements inside it.
-  const whole = sizes(index, (at) =>
-    standIns[at].reduce((sum, s) => sum + inside[s.asset], 1),
-  );
+  const whole = sizes(index, (at) => standIns[at].reduce((sum, s) => sum + inside[s.asset], 1));
   let total = 0;
   let heaviest = -1;
   for (const asset of index.assets) {
@@ -79,7 +77,7 @@ function sizes(index: ProjectIndex, own: (at: number) => number): Float64Array {
 function multiplyingChain(index: ProjectIndex, size: Float64Array, from: number): string[] {
   const chain: string[] = [];
   const seen = new Set<number>();
-  for (let at = from; at >= 0 && !seen.has(at); ) {
+  for (let at = from; at >= 0 && !seen.has(at);) {
     seen.add(at);
     const asset = index.assets[at];
     chain.push(asset.decl.id);

@@ -128,7 +128,9 @@ class GraphBuilder {
       this.addEdge(tail, this.channelNode(channel, key), PUBLISH, tailClass, number);
       return;
     }
-    this.eachReceiver(owner, sender, to, receiver, (node) => this.addEdge(tail, node, BIND, tailClass, number));
+    this.eachReceiver(owner, sender, to, receiver, (node) =>
+      this.addEdge(tail, node, BIND, tailClass, number),
+    );
   }
 
   /** Calls `take` for the action of each receiver, in running order. */

@@ -26,7 +26,8 @@ export function addEffectEdges(x: Expansion, add: AddEdge): void {
     const spawned = x.isSpawned(i);
     for (const plan of plans[x.asset[i]]) {
       const tail = base + plan.tail;
-      for (const e of plan.events) add(tail, base + e, RAISE, eventClass(x, i, e, spawned, plan.cls), plan.ref);
+      for (const e of plan.events)
+        add(tail, base + e, RAISE, eventClass(x, i, e, spawned, plan.cls), plan.ref);
       if ('destroy' in plan.effect) {
         eachInside(x, i, (inside) =>
           eachEvent(x, inside, 'destroyed', (e) =>

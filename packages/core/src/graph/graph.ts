@@ -84,11 +84,17 @@ export function actionNode(x: Expansion, instance: number, action: number): numb
 }
 
 /** The authored binding of an edge with its owner, or null for an edge of an effect. */
-export function bindingOfEdge(g: Graph, edge: number): { owner: number; binding: Binding; number: number } | null {
+export function bindingOfEdge(
+  g: Graph,
+  edge: number,
+): { owner: number; binding: Binding; number: number } | null {
   const number = g.ref[edge];
   return number < 0 ? null : expandedBinding(g.x, number);
 }
-export function expandedBinding(x: Expansion, number: number): { owner: number; binding: Binding; number: number } {
+export function expandedBinding(
+  x: Expansion,
+  number: number,
+): { owner: number; binding: Binding; number: number } {
   const owner = x.ownerOf(number);
   return { owner, binding: x.assetOf(owner).bindings[number - x.bindingBase[owner]], number };
 }

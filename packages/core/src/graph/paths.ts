@@ -43,7 +43,7 @@ export function shortestPath(
 
 function unwind(cameBy: Map<number, { edge: number; tail: number }>, from: number, to: number): GraphPath {
   const path: GraphPath = { start: from, edges: [], tails: [] };
-  for (let at = to; at !== from; ) {
+  for (let at = to; at !== from;) {
     const { edge, tail } = cameBy.get(at)!;
     path.edges.push(edge);
     path.tails.push(tail);

@@ -29,7 +29,9 @@ export function argFault(scope: ArgScope, arg: Arg, wanted: Type): ArgFault | nu
   if ('sender' in arg) return wanted === 'instance' ? null : { kind: 'type', found: 'instance' };
   const found = 'payload' in arg ? payloadType(scope, arg.payload) : propertyType(scope, arg.property);
   if (found === null) {
-    return 'payload' in arg ? { kind: 'no-payload', name: arg.payload } : { kind: 'no-property', name: arg.property };
+    return 'payload' in arg
+      ? { kind: 'no-payload', name: arg.payload }
+      : { kind: 'no-property', name: arg.property };
   }
   if (found === 'unknown' || (arg.as === 'string' && wanted === 'string')) return null;
   if (arg.as === 'string') return { kind: 'type', found: 'string' };

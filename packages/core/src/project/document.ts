@@ -376,9 +376,7 @@ export const project: Shape<T.Project> = object<T.Project>({
   ),
   assets: list(asset, 'id'),
   loadSets: optional(list(object<T.LoadSet>({ name: label, scenes: list(text) }), 'name')),
-  peers: optional(
-    list(object<T.Peer>({ name: label, role: oneOf('server', 'client') }), 'name'),
-  ),
+  peers: optional(list(object<T.Peer>({ name: label, role: oneOf('server', 'client') }), 'name')),
   policy: optional(policy),
   waivers: optional(list(waiver)),
   rehearsals: optional(list(rehearsal, 'name')),

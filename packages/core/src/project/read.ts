@@ -45,7 +45,11 @@ function syntaxProblem(text: string): Problem {
   try {
     parse(text, errors, { disallowComments: true, allowTrailingComma: false, allowEmptyContent: false });
   } catch {
-    return { pointer: '', expected: 'JSON that is not nested thousands of levels deep', found: 'deeper nesting' };
+    return {
+      pointer: '',
+      expected: 'JSON that is not nested thousands of levels deep',
+      found: 'deeper nesting',
+    };
   }
   const offset = errors[0]?.offset ?? text.length;
   const before = text.slice(0, offset).split('\n');

@@ -66,11 +66,7 @@ export function leaf<T>(expected: string, schema: JsonSchema, test: (value: unkn
   };
 }
 
-export const bool: Shape<boolean> = leaf(
-  'true or false',
-  { type: 'boolean' },
-  (v) => typeof v === 'boolean',
-);
+export const bool: Shape<boolean> = leaf('true or false', { type: 'boolean' }, (v) => typeof v === 'boolean');
 export const yes: Shape<true> = leaf('true', { const: true }, (v) => v === true);
 export const text: Shape<string> = leaf('a text', { type: 'string' }, (v) => typeof v === 'string');
 /** A text that is not empty. */
@@ -160,7 +156,8 @@ export function mapOf<T>(item: Shape<T>): Shape<Record<string, T>> {
  */
 export function object<T extends object>(fields: Fields<T>, alsoKnown: readonly string[] = []): Shape<T> {
   const entries = Object.entries(fields as Record<string, Shape<unknown> | OptionalShape<unknown>>).map(
-    ([key, s]) => ('optional' in s ? { key, shape: s.optional, needed: false } : { key, shape: s, needed: true }),
+    ([key, s]) =>
+      'optional' in s ? { key, shape: s.optional, needed: false } : { key, shape: s, needed: true },
   );
   const known = new Set([...entries.map((e) => e.key), ...alsoKnown]);
   const required = entries.filter((e) => e.needed).map((e) => e.key);
@@ -220,9 +217,15 @@ export function byTag<T>(tag: string, variants: Record<string, Shape<unknown>>):
     check(value, reading) {
       if (!isObject(value)) return reading.fail('an object', value);
       const found = value[tag];
-      const variant = typeof found === 'string' && Object.hasOwn(variants, found) ? variants[found] : undefined;
+      const variant =
+        typeof found === 'string' && Object.hasOwn(variants, found) ? variants[found] : undefined;
       if (variant) return variant.check(value, reading);
-      checkAt(leaf(expected, {}, () => false), found, tag, reading);
+      checkAt(
+        leaf(expected, {}, () => false),
+        found,
+        tag,
+        reading,
+      );
     },
   };
 }

@@ -27,7 +27,8 @@ export function parseArg(text: string, wanted: Type, scope: ArgScope): ParsedArg
 }
 
 function parseLiteral(text: string, wanted: Type): Value | undefined {
-  const textual = wanted === 'string' || wanted === 'instance' || wanted.startsWith('enum:') || wanted.startsWith('key:');
+  const textual =
+    wanted === 'string' || wanted === 'instance' || wanted.startsWith('enum:') || wanted.startsWith('key:');
   if (textual) return text.startsWith('"') ? quoted(text) : text === '' ? undefined : text;
   if (wanted === 'bool') return text === 'true' ? true : text === 'false' ? false : undefined;
   if (wanted === 'vec2') {
@@ -64,14 +65,19 @@ export function suggestArgs(wanted: Type, scope: ArgScope): string[] {
         : wanted.startsWith('key:')
           ? (index.project.tables?.find((t) => t.name === wanted.slice(4))?.keys ?? [])
           : [];
-  const asText: Arg[] = wanted === 'string' ? payload.map((f) => ({ payload: f.name, as: 'string' as const })) : [];
-  const usable = [...references.filter(fits), ...asText.filter((a) => 'payload' in a && !fits({ payload: a.payload }))];
+  const asText: Arg[] =
+    wanted === 'string'
+      ? payload.filter((f) => !fits({ payload: f.name })).map((f) => ({ payload: f.name, as: 'string' }))
+      : [];
+  const usable = [...references.filter(fits), ...asText];
   return [...usable.map(printArg), ...literals];
 }
 
 /** The argument that most likely belongs to a required parameter: the payload field of its name, or the only one that fits. */
 export function guessArg(param: Field, scope: ArgScope): string {
   const fitting = scope.payload.filter((f) => argFault(scope, { payload: f.name }, param.type) === null);
-  const best = fitting.find((f) => f.name === param.name) ?? (fitting.length === 1 && !param.optional ? fitting[0] : null);
+  const best =
+    fitting.find((f) => f.name === param.name) ??
+    (fitting.length === 1 && !param.optional ? fitting[0] : null);
   return best ? `$${best.name}` : '';
 }

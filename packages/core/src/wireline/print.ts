@@ -18,7 +18,9 @@ export function printFrom({ from }: Binding): string {
 }
 
 export function printTo(binding: Binding): string {
-  return toParts(binding).map((p) => (p.role === 'action' && !('channel' in binding.to) ? `.${p.text}` : p.text)).join('');
+  return toParts(binding)
+    .map((p) => (p.role === 'action' && !('channel' in binding.to) ? `.${p.text}` : p.text))
+    .join('');
 }
 
 /** Who and what, as parts: receiver and action, or channel; then the arguments. */
@@ -40,7 +42,10 @@ export function toParts({ to, args }: Binding): SentencePart[] {
   }
   const given = Object.entries(args ?? {});
   if (given.length > 0) {
-    parts.push({ role: 'args', text: `(${given.map(([name, arg]) => `${name} = ${printArg(arg)}`).join(', ')})` });
+    parts.push({
+      role: 'args',
+      text: `(${given.map(([name, arg]) => `${name} = ${printArg(arg)}`).join(', ')})`,
+    });
   }
   return parts;
 }

@@ -75,7 +75,8 @@ function describe(ctx: AuditContext, fault: EndFault): Found | null {
       return { message: 'channel', data: { channel: from.channel }, wanted: from.channel, known };
     }
     case Fault.FromProperty: {
-      if (!('channel' in from) || from.key === undefined || isLiteral(from.key) || 'channel' in to) return null;
+      if (!('channel' in from) || from.key === undefined || isLiteral(from.key) || 'channel' in to)
+        return null;
       const at = 'every' in to ? index.assetAt.get(to.every) : assetAtEnd(ctx, fault, to.at)?.at;
       const asset = at === undefined ? null : index.assets[at];
       const { property } = from.key;

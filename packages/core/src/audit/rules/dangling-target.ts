@@ -1,5 +1,6 @@
 import { isLiteral } from '../../project/value.js';
 import { Fault } from '../../graph/faults.js';
+import type { AssetIndex } from '../../project/index-project.js';
 import type { SelectionTarget } from '../../project/types.js';
 import type { AuditContext } from '../context.js';
 import { assetAtEnd, knownNames, lacking, placementNames, type EndFault } from '../dangling-ends.js';
@@ -99,7 +100,7 @@ function describe(ctx: AuditContext, fault: EndFault): Found | null {
   }
 }
 
-function missingInMatch(to: SelectionTarget, selected: Parameters<typeof lacking>[1][number]) {
+function missingInMatch(to: SelectionTarget, selected: AssetIndex | null): ReturnType<typeof lacking>[] {
   return to.match === undefined || to.match === 'all' ? [] : [lacking(to.match.property, [selected])];
 }
 /** Properties that the `to` side reads from the sender (or the owner). */

@@ -13,7 +13,8 @@ export const longChain = defineRule<'long' | 'cyclic'>({
   },
   messages: {
     long: '{at} {event} starts a chain of {hops} hops; the limit is {limit}',
-    cyclic: '{at} {event} starts a chain of {hops} hops or more, since it runs into a cycle; the limit is {limit}',
+    cyclic:
+      '{at} {event} starts a chain of {hops} hops or more, since it runs into a cycle; the limit is {limit}',
   },
   check(ctx, report) {
     const { g, x, components, chains, limits } = ctx;

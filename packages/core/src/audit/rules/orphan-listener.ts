@@ -1,4 +1,11 @@
-import { actionNode, ANY_KEY, HEARING_STRIDE, NO_KEY, PUBLICATION_STRIDE, type Graph } from '../../graph/graph.js';
+import {
+  actionNode,
+  ANY_KEY,
+  HEARING_STRIDE,
+  NO_KEY,
+  PUBLICATION_STRIDE,
+  type Graph,
+} from '../../graph/graph.js';
 import { expandedBinding } from '../../graph/graph.js';
 import type { AuditContext } from '../context.js';
 import { bindingRef, nodeRef } from '../names.js';

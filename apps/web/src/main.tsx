@@ -1,0 +1,27 @@
+import '@fontsource/sofia-sans-semi-condensed/latin-400.css';
+import '@fontsource/sofia-sans-semi-condensed/latin-500.css';
+import '@fontsource/sofia-sans-semi-condensed/latin-600.css';
+import '@fontsource/sofia-sans-semi-condensed/latin-700.css';
+import '@fontsource/sofia-sans-semi-condensed/latin-800.css';
+import '@fontsource/spline-sans-mono/latin-400.css';
+import '@fontsource/spline-sans-mono/latin-500.css';
+import '@fontsource/spline-sans-mono/latin-700.css';
+import './app.css';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { RouterProvider } from 'react-router';
+import { router } from './routes.js';
+import { ColorModeProvider } from './shared/color-mode.js';
+
+const queries = new QueryClient({ defaultOptions: { queries: { refetchOnWindowFocus: false } } });
+
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <QueryClientProvider client={queries}>
+      <ColorModeProvider>
+        <RouterProvider router={router} />
+      </ColorModeProvider>
+    </QueryClientProvider>
+  </StrictMode>,
+);

@@ -1,0 +1,43 @@
+import { createBrowserRouter, Link, Navigate, useRouteError } from 'react-router';
+import type { ReactNode } from 'react';
+import { ProjectFrame } from './shared/frame.js';
+import { AuditView } from './views/audit/audit-view.js';
+import { ProjectsView } from './views/projects/projects-view.js';
+import { WireView } from './views/wire/wire-view.js';
+
+/** Every address of the application. What is chosen in a view stands in its query. */
+export const router = createBrowserRouter([
+  { path: '/', Component: ProjectsView, ErrorBoundary: Failed },
+  {
+    path: '/p/:id',
+    Component: ProjectFrame,
+    ErrorBoundary: Failed,
+    children: [
+      { index: true, element: <Navigate to="wire" replace /> },
+      { path: 'wire', Component: WireView },
+      { path: 'audit', Component: AuditView },
+      { path: '*', element: <Navigate to="wire" replace /> },
+    ],
+  },
+  { path: '*', Component: NoSuchPage },
+]);
+
+function NoSuchPage(): ReactNode {
+  return (
+    <main className="middle">
+      <h1>Nothing is at this address</h1>
+      <Link to="/">All projects</Link>
+    </main>
+  );
+}
+function Failed(): ReactNode {
+  const error = useRouteError();
+  return (
+    <main className="middle" role="alert">
+      <h1>This view has failed</h1>
+      <p>{error instanceof Error ? error.message : String(error)}</p>
+      <p>What you did before is stored. Load the page again, or go to</p>
+      <Link to="/">all projects</Link>
+    </main>
+  );
+}

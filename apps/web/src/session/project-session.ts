@@ -1,0 +1,246 @@
+import {
+  applyChanges,
+  indexProject,
+  type AuditResult,
+  type Change,
+  type ChangeSet,
+  type FindingChange,
+  type Project,
+  type ProjectIndex,
+} from '@oquel/core';
+import {
+  ApiProblem,
+  editsAfter,
+  openProject,
+  sendEdit,
+  sendStep,
+  Unreachable,
+  type Edited,
+} from '../api/client.js';
+import type { Audited } from '../workers/audit.worker.js';
+
+/** What the audit worker offers, as the session sees it. */
+export interface AuditorPort {
+  open(project: Project): Promise<AuditResult>;
+  apply(changes: Change[]): Promise<Audited>;
+}
+
+export interface LastEdit {
+  label: string;
+  /** Null while the audit runs. */
+  change: FindingChange | null;
+}
+export interface SessionState {
+  readonly id: string;
+  readonly project: Project;
+  readonly index: ProjectIndex;
+  readonly audit: AuditResult | null;
+  readonly lastEdit: LastEdit | null;
+  readonly undo: string | null;
+  readonly redo: string | null;
+  readonly saving: 'saved' | 'saving' | 'offline';
+  /** Edits that the server does not have yet. */
+  readonly waiting: number;
+}
+export interface Notice {
+  text: string;
+  kind: 'told' | 'refused';
+}
+
+type Job = { way: 'edit'; key: string; changeSet: ChangeSet } | { way: 'undo' | 'redo' };
+
+const RETRY_MS = 2000;
+
+/**
+ * The open project: applies edits at once, sends them to the server one after the other, and has the worker audit each.
+ * What the server cannot take now waits and is sent again; what it refuses is taken back and told.
+ */
+export class ProjectSession {
+  private state: SessionState;
+  private version: number;
+  private readonly listeners = new Set<() => void>();
+  private readonly noticed = new Set<(notice: Notice) => void>();
+  private readonly queue: Job[] = [];
+  private running = false;
+  private closed = false;
+  private timer: ReturnType<typeof setTimeout> | null = null;
+  private auditing: Promise<void>;
+
+  constructor(
+    opened: { id: string; version: number; document: object; undo: string | null; redo: string | null },
+    private readonly auditor: AuditorPort,
+    private readonly who: () => string,
+  ) {
+    const project = opened.document as Project;
+    this.version = opened.version;
+    this.state = {
+      id: opened.id,
+      project,
+      index: indexProject(project),
+      audit: null,
+      lastEdit: null,
+      undo: opened.undo,
+      redo: opened.redo,
+      saving: 'saved',
+      waiting: 0,
+    };
+    this.auditing = this.reaudit(project);
+  }
+
+  getState = (): SessionState => this.state;
+  subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+  onNotice = (listener: (notice: Notice) => void): (() => void) => {
+    this.noticed.add(listener);
+    return () => this.noticed.delete(listener);
+  };
+  close(): void {
+    this.closed = true;
+    if (this.timer) clearTimeout(this.timer);
+  }
+
+  /** Applies an edit here at once and sends it. Returns false, with a notice, if it cannot be applied. */
+  edit(changeSet: ChangeSet): boolean {
+    try {
+      this.applyLocally(changeSet.changes, changeSet.label);
+    } catch (error) {
+      this.notice(error instanceof Error ? error.message : String(error), 'refused');
+      return false;
+    }
+    this.queue.push({ way: 'edit', key: crypto.randomUUID(), changeSet });
+    this.set({ undo: changeSet.label, redo: null });
+    void this.run();
+    return true;
+  }
+  step(way: 'undo' | 'redo'): void {
+    this.queue.push({ way });
+    void this.run();
+  }
+  /** Takes in what others have done meanwhile. */
+  async catchUp(): Promise<void> {
+    if (this.queue.length > 0 || this.running) return;
+    try {
+      const edits = await editsAfter(this.state.id, this.version);
+      if (this.queue.length === 0 && edits.length > 0) await this.reopen([]);
+    } catch {
+      // The next edit will say so if the server stays away.
+    }
+  }
+
+  private async run(): Promise<void> {
+    if (this.running || this.closed) return;
+    this.running = true;
+    while (this.queue.length > 0 && !this.closed) {
+      this.set({
+        saving: this.state.saving === 'offline' ? 'offline' : 'saving',
+        waiting: this.queue.length,
+      });
+      try {
+        await this.send(this.queue[0]);
+        this.queue.shift();
+      } catch (error) {
+        if (error instanceof Unreachable) {
+          this.set({ saving: 'offline' });
+          this.timer = setTimeout(() => void this.run(), RETRY_MS);
+          this.running = false;
+          return;
+        }
+        this.queue.shift();
+        await this.refused(error);
+      }
+      this.set({ saving: this.queue.length > 0 ? 'saving' : 'saved', waiting: this.queue.length });
+    }
+    this.running = false;
+  }
+
+  private async send(job: Job): Promise<void> {
+    const { id } = this.state;
+    const base = this.version;
+    if (job.way === 'edit') {
+      const { changeSet, key } = job;
+      const edited = await sendEdit(id, { ...changeSet, base, who: this.who(), key });
+      if (edited.edits.length > 1) await this.reopen(this.queue.slice(1));
+      else this.take(edited);
+      return;
+    }
+    const edited = await sendStep(id, job.way, { base, who: this.who() });
+    const [own] = edited.edits.slice(-1);
+    for (const edit of edited.edits) {
+      const verb = edit.kind === 'undo' ? 'undone: ' : edit.kind === 'redo' ? 'redone: ' : '';
+      this.applyLocally(
+        edit.changes as Change[],
+        `${edit === own ? '' : `${edit.who}, `}${verb}${edit.label}`,
+      );
+    }
+    this.take(edited);
+  }
+  private take(edited: Edited): void {
+    this.version = edited.version;
+    // With edits still waiting, undo and redo already speak of the last of them.
+    if (this.queue.length <= 1) this.set({ undo: edited.undo, redo: edited.redo });
+  }
+
+  /** The server's state is what counts: it is opened anew, and edits that wait are applied to it again. */
+  private async reopen(waiting: readonly Job[]): Promise<void> {
+    const opened = await openProject(this.state.id);
+    this.version = opened.version;
+    const project = opened.document as unknown as Project;
+    this.set({ project, index: indexProject(project), undo: opened.undo, redo: opened.redo });
+    this.auditing = this.reaudit(project);
+    for (const job of waiting) {
+      if (job.way !== 'edit') continue;
+      try {
+        this.applyLocally(job.changeSet.changes, job.changeSet.label);
+      } catch {
+        // The server will refuse it too, and say why.
+      }
+    }
+  }
+  private async refused(error: unknown): Promise<void> {
+    const text = error instanceof ApiProblem ? error.message : String(error);
+    const nothing =
+      error instanceof ApiProblem && (error.is('nothing-to-undo') || error.is('nothing-to-redo'));
+    this.notice(text, nothing ? 'told' : 'refused');
+    try {
+      await this.reopen(this.queue);
+    } catch {
+      // Opened again with the next edit that is sent.
+    }
+  }
+
+  private applyLocally(changes: Change[], label: string): void {
+    const { project } = applyChanges(this.state.project, changes);
+    this.set({ project, index: indexProject(project), lastEdit: { label, change: null } });
+    this.auditing = this.auditing
+      .then(async () => {
+        const { result, change } = await this.auditor.apply(changes);
+        if (!this.closed) this.set({ audit: result, lastEdit: { label, change } });
+      }, ignore)
+      .catch((error: unknown) => this.auditFailed(error));
+  }
+  private async reaudit(project: Project): Promise<void> {
+    try {
+      const audit = await this.auditor.open(project);
+      if (!this.closed) this.set({ audit });
+    } catch (error) {
+      this.auditFailed(error);
+    }
+  }
+  private auditFailed(error: unknown): void {
+    this.notice(
+      `The audit could not run: ${error instanceof Error ? error.message : String(error)}`,
+      'refused',
+    );
+  }
+
+  private set(part: Partial<SessionState>): void {
+    this.state = { ...this.state, ...part };
+    for (const listener of this.listeners) listener();
+  }
+  private notice(text: string, kind: Notice['kind']): void {
+    for (const listener of this.noticed) listener({ text, kind });
+  }
+}
+function ignore(): void {}

@@ -1,0 +1,73 @@
+import { thresholds, type Finding } from '@oquel/core';
+import type { ReactNode } from 'react';
+import { Link } from 'react-router';
+import type { LastEdit } from '../session/project-session.js';
+import { useSessionState } from '../session/session-context.js';
+import { countText, SeverityMark, SEVERITY_WORD } from './ui/severity-mark.js';
+
+const SEVERITIES: Finding['severity'][] = ['error', 'warning', 'info'];
+
+/** The audit at all times: gate, counts, longest chain, cycles, and what the last edit did to them. */
+export function AuditStrip(): ReactNode {
+  const { id, audit, lastEdit, saving, waiting, project } = useSessionState();
+  const base = `/p/${id}/audit`;
+  if (!audit) {
+    return (
+      <footer className="strip" aria-label="Audit">
+        Auditing ...
+      </footer>
+    );
+  }
+  const { summary, metrics, gate } = audit;
+  const { maxChain } = thresholds(project.policy);
+  return (
+    <footer className="strip" aria-label="Audit">
+      <Link className={`gate ${gate}`} to={base}>
+        {gate === 'stop' ? 'Gate: stopped' : 'Gate: passed'}
+      </Link>
+      {SEVERITIES.map((s) => (
+        <Link key={s} to={`${base}?severity=${s}`} data-count={s}>
+          <SeverityMark severity={s} />
+          {countText(summary[s], SEVERITY_WORD[s])}
+        </Link>
+      ))}
+      <Link to={`${base}?rule=long-chain`}>
+        longest chain <b>{metrics.longestChain}</b> of {maxChain}
+      </Link>
+      <Link to={`${base}?rule=relay-cycle`}>
+        cycles <b>{metrics.cycles}</b>
+      </Link>
+      <span className="last" role="status" title={lastEdit?.label}>
+        {lastEdit && (
+          <>
+            <b>last edit:</b> <LastEditText last={lastEdit} />
+          </>
+        )}
+      </span>
+      <span className={`saved ${saving === 'offline' ? 'waiting' : ''}`} data-saving={saving}>
+        {saving === 'saved' && 'saved'}
+        {saving === 'saving' && 'saving ...'}
+        {saving === 'offline' && `no server: ${countText(waiting, 'edit')} waiting`}
+      </span>
+    </footer>
+  );
+}
+
+function LastEditText({ last }: { last: LastEdit }): ReactNode {
+  if (!last.change) return <>auditing ...</>;
+  const { added, gone } = last.change;
+  const worst = added[0];
+  const parts = [
+    ...SEVERITIES.map((s) => ({ s, n: added.filter((f) => f.severity === s).length }))
+      .filter(({ n }) => n > 0)
+      .map(({ s, n }) => `+${countText(n, SEVERITY_WORD[s])}`),
+    ...(gone.length > 0 ? [`${gone.length} gone`] : []),
+  ];
+  if (parts.length === 0) return <>no finding changed</>;
+  const told = worst ?? gone[0];
+  return (
+    <>
+      {parts.join(', ')} · {worst ? told.message : `gone: ${told.message}`}
+    </>
+  );
+}

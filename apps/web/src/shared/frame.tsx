@@ -1,0 +1,130 @@
+import { useEffect, type ReactNode } from 'react';
+import { Link, NavLink, Outlet, useParams } from 'react-router';
+import { Button } from '@mui/material';
+import { SessionProvider, useSession, useSessionState } from '../session/session-context.js';
+import { AuditStrip } from './audit-strip.js';
+import { useColorMode } from './color-mode.js';
+import { NameField } from './name-field.js';
+import { Toasts } from './ui/toasts.js';
+
+const VIEWS = ['Plan', 'Wire', 'Ripple', 'Crossings', 'Catalogue', 'Rehearse', 'Audit', 'Builds'] as const;
+const BUILT = new Set<string>(['Wire', 'Audit']);
+
+/** An open project: the title line, the view, and the audit strip. */
+export function ProjectFrame(): ReactNode {
+  const { id = '' } = useParams();
+  return (
+    <SessionProvider
+      id={id}
+      waiting={<div className="middle">Opening the project ...</div>}
+      failed={(error, retry) => (
+        <div className="middle" role="alert">
+          <h1>This project cannot be opened</h1>
+          <p>{error.message}</p>
+          <p>
+            <Button variant="contained" onClick={retry}>
+              Try again
+            </Button>{' '}
+            <Button component={Link} to="/">
+              All projects
+            </Button>
+          </p>
+        </div>
+      )}
+    >
+      <Frame />
+    </SessionProvider>
+  );
+}
+
+function Frame(): ReactNode {
+  const session = useSession();
+  const { id, project, undo, redo } = useSessionState();
+  const { mode, toggle } = useColorMode();
+  useEffect(() => {
+    document.title = `${project.name} · Oquel`;
+  }, [project.name]);
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent): void => {
+      if (!(e.ctrlKey || e.metaKey) || isTextField(e.target)) return;
+      const key = e.key.toLowerCase();
+      if (key !== 'z' && key !== 'y') return;
+      e.preventDefault();
+      session.step(key === 'y' || e.shiftKey ? 'redo' : 'undo');
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [session]);
+  return (
+    <div className="frame">
+      <header className="titleline">
+        <a className="skip" href="#view">
+          Skip to the view
+        </a>
+        <Link className="brand" to="/" title="All projects">
+          OQUEL
+        </Link>
+        <span className="project" title={project.name}>
+          {project.name}
+        </span>
+        <nav className="views" aria-label="Views">
+          {VIEWS.map((view) =>
+            BUILT.has(view) ? (
+              <NavLink key={view} to={`/p/${id}/${view.toLowerCase()}`}>
+                {view}
+              </NavLink>
+            ) : (
+              <span key={view} title="Not in this version yet" aria-disabled="true">
+                {view}
+              </span>
+            ),
+          )}
+        </nav>
+        <div className="tools">
+          <button
+            type="button"
+            className="word"
+            disabled={undo === null}
+            title={undo ? `Take back: ${undo} (Ctrl+Z)` : 'Nothing to undo'}
+            onClick={() => session.step('undo')}
+          >
+            Undo
+          </button>
+          <button
+            type="button"
+            className="word"
+            disabled={redo === null}
+            title={redo ? `Bring again: ${redo} (Ctrl+Shift+Z)` : 'Nothing to redo'}
+            onClick={() => session.step('redo')}
+          >
+            Redo
+          </button>
+          <a href={`/api/projects/${id}/document`} download={`${project.name}.oquel.json`}>
+            Export
+          </a>
+          <NameField />
+          <button
+            type="button"
+            className="word"
+            onClick={toggle}
+            aria-label={`Use the ${mode === 'dark' ? 'light' : 'dark'} ground`}
+          >
+            {mode === 'dark' ? 'Light' : 'Dark'}
+          </button>
+        </div>
+      </header>
+      <main id="view" style={{ minHeight: 0, display: 'grid' }}>
+        <Outlet />
+      </main>
+      <AuditStrip />
+      <Toasts />
+    </div>
+  );
+}
+
+/** A text field has its own undo. */
+function isTextField(target: EventTarget | null): boolean {
+  return (
+    target instanceof HTMLElement && (target.matches('input, textarea, select') || target.isContentEditable)
+  );
+}

@@ -1,0 +1,94 @@
+import type { KeyboardEvent, ReactNode } from 'react';
+import type { PlacedLabel } from './labels.js';
+import { monogram } from './monogram.js';
+import type { Thing } from './plan-drawing.js';
+
+/** How a thing stands out now. */
+export interface ThingLook {
+  /** The sender that is being wired. */
+  chosen?: boolean;
+  /** A candidate of the finder. */
+  lit?: boolean;
+  /** Chosen as a receiver. */
+  picked?: boolean;
+  faded?: boolean;
+  /** Places in the running order of the event shown. */
+  order?: readonly number[];
+  /** A word under its label, such as what it is already wired to. */
+  note?: string;
+}
+
+interface Props {
+  thing: Thing;
+  screen: [number, number];
+  radius: number;
+  look: ThingLook | undefined;
+  label: PlacedLabel | undefined;
+  onPick: (path: string) => void;
+}
+
+/** One thing: a mark by kind with the letters of its asset, its label, and where it stands in the running order. */
+export function PlanThing({ thing, screen: [x, y], radius, look = {}, label, onPick }: Props): ReactNode {
+  const classes = ['thing', thing.asleep ? 'asleep' : ''];
+  for (const name of ['chosen', 'lit', 'picked', 'faded'] as const) if (look[name]) classes.push(name);
+  const onKeyDown = (e: KeyboardEvent): void => {
+    if (e.key !== 'Enter' && e.key !== ' ') return;
+    e.preventDefault();
+    onPick(thing.path);
+  };
+  const about = [
+    thing.path,
+    thing.asset,
+    thing.asleep ? 'asleep' : '',
+    thing.entry ? 'entry' : '',
+    look.note ?? '',
+  ];
+  return (
+    <g
+      className={classes.filter(Boolean).join(' ')}
+      role="button"
+      tabIndex={look.chosen ? 0 : -1}
+      aria-label={about.filter(Boolean).join(', ')}
+      aria-pressed={look.chosen === true || look.picked === true}
+      data-path={thing.path}
+      onClick={() => onPick(thing.path)}
+      onKeyDown={onKeyDown}
+    >
+      <title>{`${thing.path}, ${thing.asset}${thing.asleep ? ', asleep' : ''}`}</title>
+      {thing.entry && (
+        <path className="entrymark" d={`M${x - radius - 6} ${y + radius + 5}h${2 * radius + 12}`} />
+      )}
+      <Mark kind={thing.kind} x={x} y={y} r={radius} />
+      {radius > 9 && (
+        <text className="tag" x={x} y={y + 4}>
+          {monogram(thing.asset)}
+        </text>
+      )}
+      {label && (
+        <text className="label" x={label.x} y={label.y} textAnchor={label.anchor}>
+          {thing.path}
+        </text>
+      )}
+      {look.order?.map((n, i) => (
+        <g key={n}>
+          <circle className="order" cx={x - radius + 1 - i * 13} cy={y - radius + 1} r={7.5} />
+          <text className="ordertext" x={x - radius + 1 - i * 13} y={y - radius + 4.6}>
+            {n}
+          </text>
+        </g>
+      ))}
+    </g>
+  );
+}
+
+/** Prefabs are eight-sided plates, widgets slips with a folded corner. */
+function Mark({ kind, x, y, r }: { kind: Thing['kind']; x: number; y: number; r: number }): ReactNode {
+  if (kind === 'widget') {
+    const [w, h, fold] = [r * 1.15, r * 0.9, r * 0.55];
+    const d = `M${x - w} ${y - h}h${2 * w - fold}l${fold} ${fold}v${2 * h - fold}h${-2 * w}z`;
+    return <path className="shape" d={d} />;
+  }
+  const c = r * 0.42;
+  const d = `M${x - c} ${y - r}H${x + c}L${x + r} ${y - c}V${y + c}L${x + c} ${y + r}H${x - c}L${x - r} ${y + c}V${y - c}Z`;
+  return <path className="shape" d={d} />;
+}

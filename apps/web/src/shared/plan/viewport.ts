@@ -1,0 +1,65 @@
+/** How the plan stands in its pane: screen = metres × scale + offset. Pure functions; pixels and metres. */
+export interface Viewport {
+  scale: number;
+  x: number;
+  y: number;
+}
+export interface Rect {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
+export const MIN_SCALE = 0.2;
+export const MAX_SCALE = 400;
+/** Room for the rulers and labels at the edges. */
+const MARGIN = 34;
+
+/** Shows the whole rectangle (metres) in a pane of that size, keeping `left` pixels free for what covers it. */
+export function fit(area: Rect, width: number, height: number, left = 0): Viewport {
+  const free = Math.max(40, width - left - 2 * MARGIN);
+  const scale = clampScale(Math.min(free / area.width, Math.max(40, height - 2 * MARGIN) / area.height));
+  return {
+    scale,
+    x: left + (width - left - area.width * scale) / 2 - area.x * scale,
+    y: (height - area.height * scale) / 2 - area.y * scale,
+  };
+}
+
+/** Zooms by a factor so that the point of the pane stays where it is. */
+export function zoomAt(v: Viewport, factor: number, px: number, py: number): Viewport {
+  const scale = clampScale(v.scale * factor);
+  const k = scale / v.scale;
+  return { scale, x: px - (px - v.x) * k, y: py - (py - v.y) * k };
+}
+export function toScreen(v: Viewport, [mx, my]: readonly [number, number]): [number, number] {
+  return [mx * v.scale + v.x, my * v.scale + v.y];
+}
+function clampScale(scale: number): number {
+  return Math.min(MAX_SCALE, Math.max(MIN_SCALE, scale));
+}
+
+/** A round distance (1, 2 or 5 times a power of ten) that is at least so many pixels wide. */
+export function roundStep(scale: number, pixels: number): number {
+  const raw = pixels / scale;
+  const power = 10 ** Math.floor(Math.log10(raw));
+  const lead = raw / power;
+  return (lead <= 1 ? 1 : lead <= 2 ? 2 : lead <= 5 ? 5 : 10) * power;
+}
+
+/** The rectangle of a scene's plan: its size, or what its things take up, with some room. */
+export function extent(
+  size: readonly [number, number] | undefined,
+  points: readonly (readonly [number, number])[],
+): Rect {
+  if (size && size[0] > 0 && size[1] > 0) return { x: 0, y: 0, width: size[0], height: size[1] };
+  let [left, top, right, bottom] = [0, 0, 0, 0];
+  for (const [x, y] of points) {
+    left = Math.min(left, x);
+    top = Math.min(top, y);
+    right = Math.max(right, x);
+    bottom = Math.max(bottom, y);
+  }
+  return { x: left - 3, y: top - 3, width: right - left + 6, height: bottom - top + 6 };
+}

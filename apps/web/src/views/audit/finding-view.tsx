@@ -1,0 +1,99 @@
+import { printFrom, RULES, thresholds, type Binding, type Finding } from '@oquel/core';
+import type { ReactNode } from 'react';
+import { Link } from 'react-router';
+import { useSessionState } from '../../session/session-context.js';
+import { SaidSentence } from '../../shared/ui/sentence.js';
+import { SeverityMark, SEVERITY_WORD } from '../../shared/ui/severity-mark.js';
+import { EvidenceView } from './evidence-view.js';
+import { placesOf } from './where.js';
+
+/** One finding: what it says, its sentence, its proof drawn, why it matters, how to cure it, and where it is. */
+export function FindingView({ finding }: { finding: Finding }): ReactNode {
+  const { id, index, project } = useSessionState();
+  const base = `/p/${id}`;
+  const meta = RULES.find((r) => r.meta.name === finding.rule)?.meta;
+  const places = placesOf(index, base, finding);
+  const bindings = bindingsOfSubject(index, finding);
+  return (
+    <article className="finding" aria-label="Finding" tabIndex={0}>
+      <h2>{finding.message}</h2>
+      <div className="row soft" style={{ marginTop: 5 }}>
+        <span className={`fault ${finding.severity}`}>
+          <SeverityMark severity={finding.severity} /> <b>{SEVERITY_WORD[finding.severity]}</b>
+        </span>
+        <span>
+          {finding.rule}
+          {finding.class !== undefined && `, ${finding.class}`}
+        </span>
+        {finding.waived && <b>waived</b>}
+        <span className="mono" title="Fingerprint: names this finding in waivers and baselines">
+          {finding.fingerprint}
+        </span>
+      </div>
+      {bindings.length > 0 && (
+        <section>
+          <h3>{bindings.length === 1 ? 'The binding' : 'The bindings'}</h3>
+          {bindings.map(({ asset, binding }) => (
+            <div
+              key={`${asset}/${binding.id}`}
+              className="sentence"
+              style={{ gridTemplateColumns: 'minmax(0, 1fr)' }}
+            >
+              <span>
+                when <span className="who">{printFrom(binding)}</span> do <SaidSentence binding={binding} />{' '}
+                <span className="soft">in {asset}</span>
+              </span>
+            </div>
+          ))}
+        </section>
+      )}
+      <section>
+        <h3>The proof</h3>
+        <EvidenceView
+          index={index}
+          base={base}
+          evidence={finding.evidence}
+          maxChain={thresholds(project.policy).maxChain}
+        />
+      </section>
+      {meta && (
+        <section>
+          <h3>Why it matters, and the cure</h3>
+          <p style={{ margin: 0, maxWidth: '70ch' }}>
+            {meta.what} {meta.why} <b>{meta.cure}</b>
+          </p>
+        </section>
+      )}
+      <section>
+        <h3>Open in Wire</h3>
+        {places.length === 0 ? (
+          <p className="soft">Nothing of it stands in a scene.</p>
+        ) : (
+          <ul className="problemlist">
+            {places.map((p) => (
+              <li key={p.href}>
+                <Link to={p.href}>{p.text}</Link>
+              </li>
+            ))}
+            {finding.occurrences.length > places.length && (
+              <li className="soft">{finding.occurrences.length} places in all</li>
+            )}
+          </ul>
+        )}
+      </section>
+    </article>
+  );
+}
+
+function bindingsOfSubject(
+  index: ReturnType<typeof useSessionState>['index'],
+  { subject: s }: Finding,
+): { asset: string; binding: Binding }[] {
+  const refs = 'bindings' in s ? s.bindings : 'binding' in s ? [s] : [];
+  return refs.slice(0, 12).flatMap(({ asset, binding: id }) => {
+    const at = index.assetAt.get(asset);
+    const owner = at === undefined ? undefined : index.assets[at];
+    const binding = owner?.bindings[owner.bindingAt.get(id) ?? -1];
+    return binding ? [{ asset, binding }] : [];
+  });
+}

@@ -1,0 +1,103 @@
+import { Button } from '@mui/material';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useRef, useState, type DragEvent, type ReactNode } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { importDocument, listProjects } from '../../api/client.js';
+import { ImportProblem } from './import-problem.js';
+
+/** All projects, and the way in for a new one. */
+export function ProjectsView(): ReactNode {
+  const { data, error, refetch, isPending } = useQuery({
+    queryKey: ['projects'],
+    queryFn: listProjects,
+    retry: 1,
+  });
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const input = useRef<HTMLInputElement>(null);
+  const [over, setOver] = useState(false);
+  const [file, setFile] = useState('');
+  useEffect(() => {
+    document.title = 'Projects · Oquel';
+  }, []);
+  const importing = useMutation({
+    mutationFn: async (chosen: File) => {
+      setFile(chosen.name);
+      return importDocument(await chosen.text());
+    },
+    onSuccess: async ({ id }) => {
+      await queries.invalidateQueries({ queryKey: ['projects'] });
+      await navigate(`/p/${id}/wire`);
+    },
+  });
+  const drop = (e: DragEvent): void => {
+    e.preventDefault();
+    setOver(false);
+    const [dropped] = e.dataTransfer.files;
+    if (dropped) importing.mutate(dropped);
+  };
+  return (
+    <main
+      style={{ minHeight: '100%', boxShadow: over ? 'inset 0 0 0 4px var(--accent)' : undefined }}
+      onDragOver={(e) => {
+        e.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={drop}
+    >
+      <div className="pagecard">
+        <div className="row" style={{ borderBottom: '1px solid var(--ink)', paddingBottom: 8 }}>
+          <h1>
+            <span style={{ letterSpacing: '0.22em' }}>OQUEL</span>{' '}
+            <span className="soft" style={{ fontWeight: 400, fontSize: 18 }}>
+              projects
+            </span>
+          </h1>
+          <span className="grow" />
+          <input
+            ref={input}
+            type="file"
+            accept=".json,application/json"
+            hidden
+            aria-label="Project document to import"
+            onChange={(e) => {
+              const chosen = e.target.files?.[0];
+              e.target.value = '';
+              if (chosen) importing.mutate(chosen);
+            }}
+          />
+          <Button variant="contained" disabled={importing.isPending} onClick={() => input.current?.click()}>
+            {importing.isPending ? 'Importing ...' : 'Import a document'}
+          </Button>
+        </div>
+        {importing.error && <ImportProblem error={importing.error} file={file} />}
+        {isPending && <p className="soft">Looking for projects ...</p>}
+        {error && (
+          <div className="notice" role="alert">
+            <b>The projects cannot be listed:</b> {error.message}.{' '}
+            <button type="button" className="word" onClick={() => void refetch()}>
+              Try again
+            </button>
+          </div>
+        )}
+        {data?.length === 0 && (
+          <p className="soft">
+            There is no project yet. Import a document, or drop one anywhere on this page.
+          </p>
+        )}
+        {data?.map((p) => (
+          <div className="projectrow" key={p.id}>
+            <Link className="name" to={`/p/${p.id}/wire`}>
+              {p.name}
+            </Link>
+            <span className="soft">
+              version {p.version}, changed {new Date(p.updatedAt).toLocaleString('en-GB')}
+            </span>
+            <Link to={`/p/${p.id}/audit`}>Audit</Link>
+          </div>
+        ))}
+      </div>
+    </main>
+  );
+}

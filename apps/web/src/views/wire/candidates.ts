@@ -1,0 +1,90 @@
+import type { ProjectIndex, Reachable } from '@oquel/core';
+
+/** Something that can be chosen as a receiver: a thing of the scope, or `#channel` to publish to. */
+export interface Candidate {
+  path: string;
+  /** Its asset's id, or "channel". */
+  kind: string;
+  tags: readonly string[];
+  /** Metres from the sender; null where there is no plan between them. */
+  distance: number | null;
+  /** Actions that the event is already wired to here. */
+  wired: readonly string[];
+}
+export type Order = 'near' | 'name';
+
+/** Everything that the event could be wired to. */
+export function allCandidates(
+  index: ProjectIndex,
+  things: readonly Reachable[],
+  senderPath: string,
+  wired: ReadonlyMap<string, ReadonlySet<string>>,
+  withChannels: boolean,
+): Candidate[] {
+  const sender = things.find((t) => t.path === senderPath && t.depth > 0);
+  const list: Candidate[] = things
+    .filter((t) => t.asset.actions.length > 0)
+    .map((t) => ({
+      path: t.path,
+      kind: t.asset.decl.id,
+      tags: t.asset.decl.tags ?? [],
+      distance: sender && t.depth > 0 ? Math.hypot(t.at[0] - sender.at[0], t.at[1] - sender.at[1]) : null,
+      wired: [...(wired.get(t.path) ?? [])],
+    }));
+  if (!withChannels) return list;
+  const channels = (index.project.channels ?? []).map((c) => ({
+    path: `#${c.name}`,
+    kind: 'channel',
+    tags: [],
+    distance: null,
+    wired: [],
+  }));
+  return [...list, ...channels];
+}
+
+/** Keeps what matches every word (path, asset or #tag) and the chip; not yet wired first, then by the order. */
+export function findCandidates(
+  all: readonly Candidate[],
+  text: string,
+  chip: string,
+  order: Order,
+): Candidate[] {
+  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
+  const found = all.filter((c) => {
+    if (chip !== '' && c.kind !== chip && !c.tags.includes(chip.slice(1))) return false;
+    const hay = `${c.path} ${c.kind} ${c.tags.map((t) => `#${t}`).join(' ')}`.toLowerCase();
+    return words.every((w) => hay.includes(w));
+  });
+  const starts = (c: Candidate): number =>
+    words.length > 0 && c.path.toLowerCase().startsWith(words[0]) ? 0 : 1;
+  const byOrder = (a: Candidate, b: Candidate): number =>
+    order === 'near'
+      ? (a.distance ?? Infinity) - (b.distance ?? Infinity) || compare(a.path, b.path)
+      : compare(a.path, b.path);
+  return found.sort(
+    (a, b) =>
+      Math.sign(a.wired.length) - Math.sign(b.wired.length) || starts(a) - starts(b) || byOrder(a, b) || 0,
+  );
+}
+function compare(a: string, b: string): number {
+  return a.localeCompare(b, 'en', { numeric: true });
+}
+
+export interface Chip {
+  name: string;
+  count: number;
+}
+/** Assets and tags among the candidates, the most frequent first. */
+export function chipsOf(all: readonly Candidate[], most = 7): Chip[] {
+  const counts = new Map<string, number>();
+  const add = (name: string): unknown => counts.set(name, (counts.get(name) ?? 0) + 1);
+  for (const c of all) {
+    add(c.kind);
+    for (const tag of c.tags) add(`#${tag}`);
+  }
+  return [...counts]
+    .map(([name, count]) => ({ name, count }))
+    .filter((c) => c.name !== 'channel')
+    .sort((a, b) => b.count - a.count || compare(a.name, b.name))
+    .slice(0, most);
+}

@@ -1,0 +1,167 @@
+import {
+  freeBindingId,
+  guessArg,
+  parseArg,
+  printArg,
+  type Arg,
+  type ArgScope,
+  type AssetIndex,
+  type Binding,
+  type ChangeSet,
+  type Field,
+  type KeyExpr,
+} from '@oquel/core';
+
+/** Arguments and options of a binding as they stand in the fields, still as text. */
+export interface Draft {
+  args: Readonly<Record<string, string>>;
+  /** Of a publication; empty for none. */
+  key: string;
+  limit: string;
+  delay: string;
+}
+export const EMPTY_DRAFT: Draft = { args: {}, key: '', limit: '', delay: '' };
+
+export interface CheckedDraft {
+  args: Record<string, Arg>;
+  key?: KeyExpr;
+  limit?: number;
+  delay?: number;
+  /** By the field's name: a parameter, or `key`, `limit`, `delay`. */
+  faults: ReadonlyMap<string, string>;
+}
+
+/** The fields as they are filled at first: what most likely belongs to each parameter. */
+export function guessDraft(params: readonly Field[], scope: ArgScope, from: Draft = EMPTY_DRAFT): Draft {
+  const args = Object.fromEntries(params.map((p) => [p.name, from.args[p.name] ?? guessArg(p, scope)]));
+  return { ...from, args };
+}
+export function draftOf(binding: Binding, params: readonly Field[]): Draft {
+  const names = new Set([...params.map((p) => p.name), ...Object.keys(binding.args ?? {})]);
+  const args = Object.fromEntries(
+    [...names].map((n) => [n, binding.args?.[n] === undefined ? '' : argText(binding.args[n])]),
+  );
+  const key =
+    'channel' in binding.to ? binding.to.key : 'channel' in binding.from ? binding.from.key : undefined;
+  return {
+    args,
+    key: key === undefined ? '' : argText(key),
+    limit: binding.limit === undefined ? '' : String(binding.limit),
+    delay: binding.delay === undefined ? '' : String(binding.delay),
+  };
+}
+/** A text literal goes without its quotes where that cannot be misread. */
+function argText(arg: Arg): string {
+  return typeof arg === 'string' && /^[^$@"\s][^"]*$/.test(arg) && arg !== 'sender' ? arg : printArg(arg);
+}
+
+/** Reads all fields; what is wrong is told by field. */
+export function checkDraft(draft: Draft, params: readonly Field[], scope: ArgScope): CheckedDraft {
+  const faults = new Map<string, string>();
+  const args: Record<string, Arg> = {};
+  for (const p of params) {
+    const text = draft.args[p.name]?.trim() ?? '';
+    if (text === '') {
+      if (!p.optional) faults.set(p.name, `${p.name} needs a value of type ${p.type}`);
+      continue;
+    }
+    const parsed = parseArg(text, p.type, scope);
+    if ('error' in parsed) faults.set(p.name, `${p.name}: ${parsed.error}`);
+    else args[p.name] = parsed.arg;
+  }
+  const limit = wholeNumber(draft.limit, 'limit', faults);
+  const delay = seconds(draft.delay, faults);
+  const key = parseKey(draft.key);
+  return {
+    args,
+    faults,
+    ...(key === undefined ? {} : { key }),
+    ...(limit === undefined ? {} : { limit }),
+    ...(delay === undefined ? {} : { delay }),
+  };
+}
+function wholeNumber(text: string, field: string, faults: Map<string, string>): number | undefined {
+  if (text.trim() === '') return undefined;
+  const n = Number(text);
+  if (Number.isInteger(n) && n >= 1) return n;
+  faults.set(field, `the limit must be a whole number of at least 1, not "${text}"`);
+  return undefined;
+}
+function seconds(text: string, faults: Map<string, string>): number | undefined {
+  if (text.trim() === '') return undefined;
+  const n = Number(text.trim().replace(/\s*s$/, '').replace(',', '.'));
+  if (!Number.isFinite(n) || n < 0) {
+    faults.set('delay', `the delay must be seconds, 0 or more, not "${text}"`);
+    return undefined;
+  }
+  return n === 0 ? undefined : n;
+}
+/** `@line` reads a property; numbers and true or false are what they look like; all else is text. */
+function parseKey(text: string): KeyExpr | undefined {
+  const trimmed = text.trim();
+  if (trimmed === '') return undefined;
+  if (trimmed.startsWith('@')) return { property: trimmed.slice(1) };
+  if (trimmed === 'true' || trimmed === 'false') return trimmed === 'true';
+  if (trimmed.startsWith('"')) {
+    try {
+      return JSON.parse(trimmed) as string;
+    } catch {
+      return trimmed;
+    }
+  }
+  return Number.isFinite(Number(trimmed)) ? Number(trimmed) : trimmed;
+}
+
+/** A binding with the checked fields in it; what the fields do not speak of stays. */
+export function withDraft(binding: Binding, draft: CheckedDraft): Binding {
+  const { args: _args, limit: _limit, delay: _delay, ...rest } = binding;
+  const next: Binding = { ...rest };
+  if (Object.keys(draft.args).length > 0) next.args = draft.args;
+  if (draft.limit !== undefined) next.limit = draft.limit;
+  if (draft.delay !== undefined) next.delay = draft.delay;
+  if ('channel' in next.to) next.to = withKey(next.to.channel, draft.key);
+  else if ('channel' in next.from) next.from = withKey(next.from.channel, draft.key);
+  return next;
+}
+function withKey(channel: string, key: KeyExpr | undefined): { channel: string; key?: KeyExpr } {
+  return key === undefined ? { channel } : { channel, key };
+}
+
+/** One edit that wires an event to all receivers, appended in their order. */
+export function wiringOf(
+  owner: AssetIndex,
+  from: Binding['from'],
+  receivers: readonly string[],
+  action: string,
+  draft: CheckedDraft,
+): { changeSet: ChangeSet; ids: string[] } {
+  const taken = new Set<string>();
+  const bindings = receivers.map((path) => {
+    const id = freeBindingId(
+      owner,
+      'event' in from ? `${from.event}-${stem(path)}` : `${from.channel}-${stem(path)}`,
+      taken,
+    );
+    taken.add(id);
+    const to: Binding['to'] = path.startsWith('#') ? { channel: path.slice(1) } : { at: path, action };
+    return withDraft({ id, from, to }, draft);
+  });
+  const who = receivers.length === 1 ? receivers[0] : `${receivers.length} receivers`;
+  const sender = 'event' in from ? `${from.at}.${from.event}` : `#${from.channel}`;
+  return {
+    ids: bindings.map((b) => b.id),
+    changeSet: {
+      label: `${owner.decl.id}: wired ${sender} to ${who}${action === '' ? '' : ` (${action})`}`,
+      changes: bindings.map((item, i) => ({
+        op: 'insert',
+        list: 'bindings',
+        asset: owner.decl.id,
+        index: owner.bindings.length + i,
+        item,
+      })),
+    },
+  };
+}
+function stem(path: string): string {
+  return path === '.' ? 'self' : (path.split('/').at(-1) ?? path).replace(/^[#~]/, '');
+}

@@ -1,0 +1,313 @@
+import {
+  reachableFrom,
+  wiredActions,
+  type ArgScope,
+  type AssetIndex,
+  type Binding,
+  type Reachable,
+} from '@oquel/core';
+import { useCallback, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { PlanDrawing, type Thing } from '../../shared/plan/plan-drawing.js';
+import type { ThingLook } from '../../shared/plan/plan-thing.js';
+import { useSession, useSessionState } from '../../session/session-context.js';
+import { allCandidates } from './candidates.js';
+import { wiringOf } from './draft.js';
+import { EventStrip } from './event-strip.js';
+import { Finder } from './finder.js';
+import { concerning, findingsHere } from './findings-here.js';
+import { SenderPicker } from './sender-picker.js';
+import { missingSenders, senderAt, type Sender, type Strip } from './strips.js';
+import { useWireAddress } from './wire-address.js';
+
+/** The day's work: a sender on the plan, its events as strips of sentences, and the finder that wires more. */
+export function WireView(): ReactNode {
+  const { index } = useSessionState();
+  const address = useWireAddress(index);
+  const at = index.assetAt.get(address.scope);
+  if (index.assets.length === 0) {
+    return (
+      <div className="middle">This project has no scene, prefab or widget yet; import one that has.</div>
+    );
+  }
+  if (at === undefined) {
+    return (
+      <div className="middle" role="alert">
+        <p>There is no scene, prefab or widget called “{address.scope}” in this project.</p>
+        <button type="button" className="word" onClick={() => address.go({ scope: index.assets[0].decl.id })}>
+          Go to {index.assets[0].decl.id}
+        </button>
+      </div>
+    );
+  }
+  return <WireScope key={address.scope} owner={index.assets[at]} address={address} />;
+}
+
+function WireScope({
+  owner,
+  address,
+}: {
+  owner: AssetIndex;
+  address: ReturnType<typeof useWireAddress>;
+}): ReactNode {
+  const session = useSession();
+  const { id, index, audit } = useSessionState();
+  const { go } = address;
+  const things = useMemo(() => reachableFrom(index, owner), [index, owner]);
+  const at = address.at || firstSender(owner, things);
+  const sender = useMemo(() => senderAt(index, owner, at), [index, owner, at]);
+  const active = sender.strips.find((s) => s.event === address.event) ?? sender.strips[0];
+  const [adding, setAdding] = useState<string | null>(null);
+  const [picked, setPicked] = useState<readonly string[]>([]);
+  const [found, setFound] = useState<readonly string[]>([]);
+  const addingStrip = adding === null ? undefined : sender.strips.find((s) => s.event === adding);
+  const open = useCallback((event: string) => {
+    setAdding(event);
+    setPicked([]);
+  }, []);
+  const close = useCallback(() => setAdding(null), []);
+  useEffect(() => close(), [at, close]);
+
+  const pick = useCallback(
+    (path: string) => {
+      if (!addingStrip) return go({ at: path });
+      setPicked((old) => togglePick(old, path));
+    },
+    [addingStrip, go],
+  );
+  const scope: ArgScope = useMemo(
+    () => ({ index, payload: (addingStrip ?? active)?.payload ?? [], reader: sender.reader }),
+    [index, addingStrip, active, sender.reader],
+  );
+  useAddKey(active && !active.missing ? () => open(active.event) : null);
+
+  const here = useMemo(() => findingsHere(audit?.findings ?? [], owner.decl.id), [audit, owner.decl.id]);
+  const looks = useMemo(
+    () => looksOf(things, at, active, addingStrip, picked, found),
+    [things, at, active, addingStrip, picked, found],
+  );
+  const missing = useMemo(
+    () => missingSenders(index, owner, new Set(things.map((t) => t.path))),
+    [index, owner, things],
+  );
+  const counts = useMemo(() => countBySender(owner), [owner]);
+  const planThings = useMemo(() => things.filter((t) => t.depth > 0).map(toThing), [things]);
+  const senderAddress = owner.decl.kind === 'scene' && !sender.channel ? `${owner.decl.id}:${at}` : null;
+  const wire = (action: string, draft: Parameters<typeof wiringOf>[4]): void => {
+    if (!addingStrip || picked.length === 0) return;
+    const from: Binding['from'] = sender.channel
+      ? { channel: sender.channel }
+      : { at, event: addingStrip.event };
+    const { changeSet, ids } = wiringOf(owner, from, picked, action, draft);
+    if (!session.edit(changeSet)) return;
+    close();
+    go({ event: addingStrip.event, binding: ids[0] });
+    focusSentence(ids[0]);
+  };
+  const candidates = useMemo(
+    () =>
+      addingStrip
+        ? allCandidates(index, things, at, wiredFor(owner, sender, addingStrip), sender.channel === null)
+        : [],
+    [addingStrip, index, things, at, owner, sender],
+  );
+
+  return (
+    <div className="wire">
+      <div className="plan">
+        <PlanDrawing
+          label={`Plan of ${owner.decl.id}`}
+          size={owner.decl.size}
+          things={planThings}
+          looks={looks}
+          covered={addingStrip ? 350 : 0}
+          onPick={pick}
+        />
+        {addingStrip && (
+          <Finder
+            key={`${at}/${addingStrip.event}`}
+            index={index}
+            things={things}
+            title={`Receivers for ${sender.channel ? at : `${at} ${addingStrip.event}`}`}
+            scope={scope}
+            all={candidates}
+            picked={picked}
+            onPick={pick}
+            onFound={setFound}
+            onWire={wire}
+            onClose={close}
+          />
+        )}
+      </div>
+      <div className="sheet">
+        <header>
+          <div className="pick">
+            <ScopeSelect index={index} value={owner.decl.id} onChange={(next) => go({ scope: next })} />
+            <SenderPicker
+              index={index}
+              things={things}
+              missing={missing}
+              counts={counts}
+              value={at}
+              onChoose={(next) => go({ at: next })}
+            />
+          </div>
+          <div className="about">{aboutSender(sender, things)}</div>
+        </header>
+        <div className="strips">
+          {sender.strips.map((strip) => (
+            <EventStrip
+              key={strip.event}
+              index={index}
+              owner={owner}
+              strip={strip}
+              channel={sender.channel !== null}
+              active={strip === active}
+              scope={{ index, payload: strip.payload, reader: sender.reader }}
+              findings={
+                sender.asset
+                  ? concerning(
+                      here.ofEvent.get(`${sender.asset.decl.id}/${strip.event}`) ?? [],
+                      senderAddress,
+                    )
+                  : []
+              }
+              ofBinding={here.ofBinding}
+              auditHref={`/p/${id}/audit`}
+              sought={address.binding}
+              onActivate={() => strip.event !== active?.event && go({ event: strip.event })}
+              onAdd={() => open(strip.event)}
+              onEdit={(changeSet) => session.edit(changeSet)}
+            />
+          ))}
+          {sender.strips.length === 0 && (
+            <div className="middle" style={{ height: 160 }}>
+              {sender.asset ? `${sender.asset.decl.id} has no events` : `${at} is not in ${owner.decl.id}`}
+            </div>
+          )}
+        </div>
+      </div>
+    </div>
+  );
+}
+
+function ScopeSelect({
+  index,
+  value,
+  onChange,
+}: {
+  index: ReturnType<typeof useSessionState>['index'];
+  value: string;
+  onChange: (scope: string) => void;
+}): ReactNode {
+  return (
+    <select className="line" aria-label="Scope" value={value} onChange={(e) => onChange(e.target.value)}>
+      {(['scene', 'prefab', 'widget'] as const).map((kind) => (
+        <optgroup key={kind} label={`${kind[0].toUpperCase()}${kind.slice(1)}s`}>
+          {index.assets
+            .filter((a) => a.decl.kind === kind)
+            .map((a) => (
+              <option key={a.decl.id} value={a.decl.id}>
+                {a.decl.id} ({a.bindings.length})
+              </option>
+            ))}
+        </optgroup>
+      ))}
+    </select>
+  );
+}
+
+/** A channel is chosen alone; things may be many. */
+function togglePick(old: readonly string[], path: string): readonly string[] {
+  if (old.includes(path)) return old.filter((p) => p !== path);
+  if (path.startsWith('#')) return [path];
+  return [...old.filter((p) => !p.startsWith('#')), path];
+}
+
+function firstSender(owner: AssetIndex, things: readonly Reachable[]): string {
+  const [binding] = owner.bindings;
+  if (binding && 'at' in binding.from) return binding.from.at;
+  return things.find((t) => t.asset.events.length > 0)?.path ?? '.';
+}
+function countBySender(owner: AssetIndex): Map<string, number> {
+  const counts = new Map<string, number>();
+  for (const { from } of owner.bindings) {
+    const at = 'at' in from ? from.at : `#${from.channel}`;
+    counts.set(at, (counts.get(at) ?? 0) + 1);
+  }
+  return counts;
+}
+function wiredFor(owner: AssetIndex, sender: Sender, strip: Strip): Map<string, Set<string>> {
+  if (sender.channel === null) return wiredActions(owner, sender.at, strip.event);
+  const wired = new Map<string, Set<string>>();
+  for (const b of strip.bindings) {
+    if ('at' in b.to) wired.set(b.to.at, new Set([...(wired.get(b.to.at) ?? []), b.to.action]));
+  }
+  return wired;
+}
+
+/** What stands out on the plan: the sender; with the finder open the candidates, without it the receivers in order. */
+function looksOf(
+  things: readonly Reachable[],
+  at: string,
+  active: Strip | undefined,
+  adding: Strip | undefined,
+  picked: readonly string[],
+  found: readonly string[],
+): Map<string, ThingLook> {
+  const looks = new Map<string, ThingLook>();
+  const add = (path: string, look: ThingLook): unknown => looks.set(path, { ...looks.get(path), ...look });
+  (adding ?? active)?.bindings.forEach((b, i) => {
+    if ('at' in b.to) add(b.to.at, { order: [...(looks.get(b.to.at)?.order ?? []), i + 1] });
+  });
+  if (adding) {
+    for (const path of found) add(path, { lit: true });
+    for (const path of picked) add(path, { picked: true });
+    for (const t of things) if (t.depth === 1 && !looks.get(t.path)?.lit) add(t.path, { faded: true });
+  }
+  add(at, { chosen: true, faded: false });
+  return looks;
+}
+
+function toThing(t: Reachable): Thing {
+  return {
+    path: t.path,
+    asset: t.asset.decl.id,
+    kind: t.asset.decl.kind,
+    at: t.at,
+    depth: t.depth,
+    area: t.placement?.area ?? t.asset.decl.area,
+    entry: t.placement?.entry === true,
+    asleep: t.asleep,
+  };
+}
+
+function aboutSender(sender: Sender, things: readonly Reachable[]): string {
+  if (sender.channel !== null) return `channel, heard here by ${sender.strips[0].bindings.length}`;
+  if (!sender.asset) return 'bindings name it, but it is not there';
+  const thing = things.find((t) => t.path === sender.at);
+  const values = sender.asset.properties.map(
+    (p) => `${p.name} = ${JSON.stringify(thing?.placement?.properties?.[p.name] ?? p.default)}`,
+  );
+  const state = thing?.asleep ? 'asleep at first' : 'awake';
+  return [sender.asset.decl.id, state, ...values].join(' · ');
+}
+
+/** A adds a receiver to the active event, wherever the focus is, except in a field. */
+function useAddKey(add: (() => void) | null): void {
+  useEffect(() => {
+    const onKey = (e: globalThis.KeyboardEvent): void => {
+      if (!add || e.ctrlKey || e.metaKey || e.altKey || e.key.toLowerCase() !== 'a') return;
+      if (e.target instanceof HTMLElement && e.target.matches('input, textarea, select')) return;
+      e.preventDefault();
+      add();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [add]);
+}
+/** The new sentence takes the focus, so that it can be changed or taken back at once. */
+function focusSentence(id: string): void {
+  requestAnimationFrame(() => {
+    document.querySelector<HTMLElement>(`[data-binding="${id}"] .said`)?.focus();
+  });
+}

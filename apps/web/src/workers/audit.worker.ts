@@ -1,0 +1,42 @@
+import {
+  applyChanges,
+  audit,
+  compareFindings,
+  type AuditResult,
+  type Change,
+  type FindingChange,
+  type Project,
+} from '@oquel/core';
+import { expose } from 'comlink';
+
+export interface Audited {
+  result: AuditResult;
+  /** What the change did to the findings. */
+  change: FindingChange;
+}
+
+/** Holds the open project beside the interface and audits it after every edit. */
+const auditor = {
+  project: null as Project | null,
+  last: null as AuditResult | null,
+
+  open(project: Project): AuditResult {
+    auditor.project = project;
+    auditor.last = audit(project, { today: today() });
+    return auditor.last;
+  },
+  apply(changes: Change[]): Audited {
+    const before = auditor.last;
+    if (!auditor.project || !before) throw new Error('the auditor has no project');
+    auditor.project = applyChanges(auditor.project, changes).project;
+    auditor.last = audit(auditor.project, { today: today() });
+    return { result: auditor.last, change: compareFindings(before.findings, auditor.last.findings) };
+  },
+};
+export type Auditor = typeof auditor;
+
+function today(): string {
+  return new Date().toISOString().slice(0, 10);
+}
+
+expose(auditor);
