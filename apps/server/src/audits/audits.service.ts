@@ -1,8 +1,8 @@
 import { Inject, Injectable, type OnModuleDestroy } from '@nestjs/common';
-import { ProjectTooLarge } from '@oquel/core';
 import { Piscina } from 'piscina';
 import { Database } from '../database/database.js';
 import { ProblemError } from '../http/problem.js';
+import type { AuditAnswer } from './audit.worker.js';
 import { ProjectStore } from '../projects/project.store.js';
 
 /** Audits of stored projects, off the event loop. */
@@ -26,16 +26,11 @@ export class AuditsService implements OnModuleDestroy {
     today = new Date().toISOString().slice(0, 10),
   ): Promise<{ version: number; text: string }> {
     const { project, version } = await this.store.open(this.db.k, id);
-    try {
-      const text = (await this.workers.run({ text: JSON.stringify(project), today })) as string;
-      return { version, text };
-    } catch (error) {
-      // Errors lose their class on the way from the worker; the name survives.
-      if (error instanceof Error && error.name === ProjectTooLarge.name) {
-        throw new ProblemError(422, 'project-too-large', 'The project is too large', error.message);
-      }
-      throw error;
+    const answer = (await this.workers.run({ text: JSON.stringify(project), today })) as AuditAnswer;
+    if ('tooLarge' in answer) {
+      throw new ProblemError(422, 'project-too-large', 'The project is too large', answer.tooLarge);
     }
+    return { version, text: answer.text };
   }
 
   async onModuleDestroy(): Promise<void> {

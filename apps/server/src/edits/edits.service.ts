@@ -1,13 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
-import {
-  applyChanges,
-  EditRefused,
-  overlap,
-  readChangeSet,
-  type Applied,
-  type Change,
-  type Project,
-} from '@oquel/core';
+import { applyChanges, overlap, readChangeSet, type Applied, type Change, type Project } from '@oquel/core';
 import { Database, type Tx } from '../database/database.js';
 import { ProblemError } from '../http/problem.js';
 import { ProjectStore, type StoredProject } from '../projects/project.store.js';
@@ -105,7 +97,7 @@ export class EditsService {
     const inverse: Change[] = [];
     let current = project;
     for (const [i, change] of changes.entries()) {
-      const applied = applyAt(current, change, i);
+      const applied = applyChanges(current, [change], i);
       await writeChange(tx, id, change, current);
       inverse.unshift(...applied.inverse);
       current = applied.project;
@@ -138,20 +130,6 @@ export class EditsService {
       })
       .execute();
     await tx.updateTable('projects').set({ version, updated_at: new Date() }).where('id', '=', id).execute();
-  }
-}
-
-/** The refusal names the change by its place in the whole set. */
-function applyAt(project: Project, change: Change, at: number): Applied {
-  try {
-    return applyChanges(project, [change]);
-  } catch (error) {
-    if (!(error instanceof EditRefused)) throw error;
-    const problems = error.problems.map((p) => ({
-      ...p,
-      pointer: p.pointer.replace('/changes/0', `/changes/${at}`),
-    }));
-    throw new EditRefused(at, error.reason, error.message, problems);
   }
 }
 

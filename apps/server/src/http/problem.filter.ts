@@ -71,20 +71,11 @@ function isParserError(error: unknown): error is { type: string; message: string
   );
 }
 
-const DOWN = new Set([
-  'ECONNREFUSED',
-  'ECONNRESET',
-  'EPIPE',
-  'ETIMEDOUT',
-  'ENOENT',
-  '57P01',
-  '57P02',
-  '57P03',
-  '08006',
-]);
+/** Codes of the network, and classes of PostgreSQL's: connection, resources, no connections allowed, shutting down. */
+const DOWN = /^(ECONNREFUSED|ECONNRESET|EPIPE|ETIMEDOUT|ENOENT|08...|53...|55000|57P..)$/;
 function isDatabaseDown(error: unknown): boolean {
   if (!(error instanceof Error)) return false;
-  if ('code' in error && typeof error.code === 'string' && DOWN.has(error.code)) return true;
+  if ('code' in error && typeof error.code === 'string' && DOWN.test(error.code)) return true;
   return /connection terminated|timeout exceeded when trying to connect|Client has encountered a connection error/i.test(
     error.message,
   );

@@ -1,7 +1,7 @@
 import { binding, placement } from '../project/document.js';
 import { toPointer, type Problem } from '../project/problem.js';
 import { Reading, type Shape } from '../project/shape.js';
-import type { Asset, Project } from '../project/types.js';
+import type { Project } from '../project/types.js';
 import type { Change, ListName } from './change.js';
 
 /** Thrown when an edit cannot be applied to the project as it stands; the project is unchanged. */
@@ -31,14 +31,15 @@ export interface Applied {
 
 /**
  * Applies the changes in order, all or none. What is not changed is shared with the project given, which stays as it is.
- * An index past the end means the end. Cost: the lists touched.
+ * An index past the end means the end. `from` is the place of the first change in its set, for what is refused.
+ * Cost: the lists touched.
  * @throws EditRefused
  */
-export function applyChanges(project: Project, changes: readonly Change[]): Applied {
+export function applyChanges(project: Project, changes: readonly Change[], from = 0): Applied {
   const inverse: Change[] = [];
   let current = project;
   changes.forEach((change, i) => {
-    const step = applyOne(current, change, i);
+    const step = applyOne(current, change, from + i);
     current = step.project;
     inverse.unshift(step.inverse);
   });

@@ -14,8 +14,6 @@ export interface ThingLook {
   faded?: boolean;
   /** Places in the running order of the event shown. */
   order?: readonly number[];
-  /** A word under its label, such as what it is already wired to. */
-  note?: string;
 }
 
 interface Props {
@@ -36,47 +34,50 @@ export function PlanThing({ thing, screen: [x, y], radius, look = {}, label, onP
     e.preventDefault();
     onPick(thing.path);
   };
-  const about = [
-    thing.path,
-    thing.asset,
-    thing.asleep ? 'asleep' : '',
-    thing.entry ? 'entry' : '',
-    look.note ?? '',
-  ];
+  const name = [thing.path, thing.asset, thing.asleep ? 'asleep' : '', thing.entry ? 'entry' : '']
+    .filter(Boolean)
+    .join(', ');
   return (
     <g
       className={classes.filter(Boolean).join(' ')}
-      role="button"
-      tabIndex={look.chosen ? 0 : -1}
-      aria-label={about.filter(Boolean).join(', ')}
-      aria-pressed={look.chosen === true || look.picked === true}
       data-path={thing.path}
       onClick={() => onPick(thing.path)}
-      onKeyDown={onKeyDown}
     >
-      <title>{`${thing.path}, ${thing.asset}${thing.asleep ? ', asleep' : ''}`}</title>
+      <title>{name}</title>
       {thing.entry && (
         <path className="entrymark" d={`M${x - radius - 6} ${y + radius + 5}h${2 * radius + 12}`} />
       )}
       <Mark kind={thing.kind} x={x} y={y} r={radius} />
       {radius > 9 && (
-        <text className="tag" x={x} y={y + 4}>
+        <text className="tag" aria-hidden="true" x={x} y={y + 4}>
           {monogram(thing.asset)}
         </text>
       )}
       {label && (
-        <text className="label" x={label.x} y={label.y} textAnchor={label.anchor}>
+        <text className="label" aria-hidden="true" x={label.x} y={label.y} textAnchor={label.anchor}>
           {thing.path}
         </text>
       )}
       {look.order?.map((n, i) => (
-        <g key={n}>
+        <g key={n} aria-hidden="true">
           <circle className="order" cx={x - radius + 1 - i * 13} cy={y - radius + 1} r={7.5} />
           <text className="ordertext" x={x - radius + 1 - i * 13} y={y - radius + 4.6}>
             {n}
           </text>
         </g>
       ))}
+      {/* What is pressed is a shape of its own, so that its name is what it says and not what is drawn around it. */}
+      <circle
+        className="hit"
+        cx={x}
+        cy={y}
+        r={radius + 2}
+        role="button"
+        tabIndex={look.chosen ? 0 : -1}
+        aria-label={name}
+        aria-pressed={look.chosen === true || look.picked === true}
+        onKeyDown={onKeyDown}
+      />
     </g>
   );
 }

@@ -1,6 +1,6 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import type { Finding } from '@oquel/core';
-import { useMemo, useRef, type KeyboardEvent, type ReactNode } from 'react';
+import { useEffect, useMemo, useRef, type KeyboardEvent, type ReactNode } from 'react';
 import { useSearchParams } from 'react-router';
 import { useSessionState } from '../../session/session-context.js';
 import { countText, SeverityMark, SEVERITY_WORD } from '../../shared/ui/severity-mark.js';
@@ -163,12 +163,18 @@ function FindingList({
     estimateSize: (i) => (rows[i].kind === 'rule' ? 36 : 30),
     overscan: 12,
   });
+  // The address changes a little later than the keys are pressed.
+  const latest = useRef(current);
+  useEffect(() => {
+    latest.current = current;
+  }, [current]);
   const onKeyDown = (e: KeyboardEvent): void => {
     if (e.key !== 'ArrowDown' && e.key !== 'ArrowUp') return;
     e.preventDefault();
-    const at = current ? ordered.indexOf(current) : -1;
+    const at = latest.current ? ordered.indexOf(latest.current) : -1;
     const next = ordered[Math.max(0, Math.min(ordered.length - 1, at + (e.key === 'ArrowDown' ? 1 : -1)))];
     if (!next) return;
+    latest.current = next;
     onChoose(next);
     virtual.scrollToIndex(rows.findIndex((r) => r.kind === 'finding' && r.finding === next));
   };

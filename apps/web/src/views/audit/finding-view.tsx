@@ -1,4 +1,4 @@
-import { printFrom, RULES, thresholds, type Binding, type Finding } from '@oquel/core';
+import { printFrom, ALL_RULES, thresholds, type Binding, type Finding } from '@oquel/core';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useSessionState } from '../../session/session-context.js';
@@ -11,7 +11,7 @@ import { placesOf } from './where.js';
 export function FindingView({ finding }: { finding: Finding }): ReactNode {
   const { id, index, project } = useSessionState();
   const base = `/p/${id}`;
-  const meta = RULES.find((r) => r.meta.name === finding.rule)?.meta;
+  const meta = ALL_RULES.find((r) => r.meta.name === finding.rule)?.meta;
   const places = placesOf(index, base, finding);
   const bindings = bindingsOfSubject(index, finding);
   return (

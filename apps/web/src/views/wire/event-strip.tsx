@@ -46,7 +46,7 @@ export function EventStrip(props: Props): ReactNode {
     >
       <div className={`count ${bindings.length === 0 ? 'zero' : ''}`}>{bindings.length}</div>
       <div className="body">
-        <h3>
+        <h2>
           <span>
             when {channel ? '#' : ''}
             {strip.event}
@@ -54,7 +54,7 @@ export function EventStrip(props: Props): ReactNode {
           <span className={`about ${strip.missing ? 'fault error' : ''}`} title={strip.about}>
             {strip.about}
           </span>
-        </h3>
+        </h2>
         {findings.map((f) => (
           <div key={f.fingerprint} className={`fault ${f.severity}`}>
             <SeverityMark severity={f.severity} label={SEVERITY_WORD[f.severity]} /> {f.message}.{' '}

@@ -96,7 +96,7 @@ export function Finder(props: Props): ReactNode {
           <button type="button" className="word" onClick={() => setOrder(order === 'near' ? 'name' : 'near')}>
             {order === 'near' ? 'nearest' : 'by name'}
           </button>
-          <button type="button" className="word" onClick={onClose} aria-label="Close the finder">
+          <button type="button" className="word" onClick={onClose} title="Close the finder">
             Esc
           </button>
         </div>

@@ -4,6 +4,7 @@ import {
   type ArgScope,
   type AssetIndex,
   type Binding,
+  type ChangeSet,
   type Reachable,
 } from '@oquel/core';
 import { useCallback, useEffect, useMemo, useState, type ReactNode } from 'react';
@@ -140,6 +141,9 @@ function WireScope({
       </div>
       <div className="sheet">
         <header>
+          <h1 className="unseen">
+            Wire: {at} in {owner.decl.id}
+          </h1>
           <div className="pick">
             <ScopeSelect index={index} value={owner.decl.id} onChange={(next) => go({ scope: next })} />
             <SenderPicker
@@ -151,7 +155,9 @@ function WireScope({
               onChoose={(next) => go({ at: next })}
             />
           </div>
-          <div className="about">{aboutSender(sender, things)}</div>
+          <div className="about">
+            {aboutSender(sender, things)} <TakeOff owner={owner} at={at} onEdit={(c) => session.edit(c)} />
+          </div>
         </header>
         <div className="strips">
           {sender.strips.map((strip) => (
@@ -188,6 +194,39 @@ function WireScope({
       </div>
     </div>
   );
+}
+
+/** Takes the chosen placement off the plan, saying first how many bindings name it. */
+function TakeOff({
+  owner,
+  at,
+  onEdit,
+}: {
+  owner: AssetIndex;
+  at: string;
+  onEdit: (changeSet: ChangeSet) => void;
+}): ReactNode {
+  if (!owner.placementAt.has(at)) return null;
+  const naming = owner.bindings.filter((b) => names(b.from, at) || names(b.to, at)).length;
+  const asset = owner.decl.id;
+  return (
+    <button
+      type="button"
+      className="word"
+      title={naming === 0 ? 'No binding names it' : `${naming} bindings that name it would be left dangling`}
+      onClick={() =>
+        onEdit({
+          label: `${asset}: took ${at} off the plan`,
+          changes: [{ op: 'remove', list: 'placements', asset, id: at }],
+        })
+      }
+    >
+      Take off the plan ({naming === 1 ? '1 binding names it' : `${naming} bindings name it`})
+    </button>
+  );
+}
+function names(end: Binding['from'] | Binding['to'], at: string): boolean {
+  return 'at' in end && (end.at === at || end.at.startsWith(`${at}/`));
 }
 
 function ScopeSelect({

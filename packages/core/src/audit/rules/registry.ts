@@ -5,6 +5,7 @@ import { longChain } from './long-chain.js';
 import { orphanListener } from './orphan-listener.js';
 import { relayCycle } from './relay-cycle.js';
 import { unheardEvent } from './unheard-event.js';
+import { idleWaiver, staleWaiver } from '../waivers.js';
 import { wideFanOut } from './wide-fan-out.js';
 
 /** Every rule, by name. A rule that is not listed here does not run. */
@@ -17,3 +18,6 @@ export const RULES: readonly Rule[] = [
   unheardEvent,
   wideFanOut,
 ];
+
+/** The rules, and those about waivers, which are judged after them. */
+export const ALL_RULES: readonly Rule[] = [...RULES, idleWaiver, staleWaiver];

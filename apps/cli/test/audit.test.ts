@@ -1,0 +1,126 @@
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { beforeAll, describe, expect, it } from '@jest/globals';
+import { main } from '../src/main.js';
+
+const DEMO = fileURLToPath(new URL('../../../demo/storm-over-veyra.json', import.meta.url));
+let folder: string;
+beforeAll(() => {
+  folder = mkdtempSync(join(tmpdir(), 'oquel-cli-'));
+});
+function file(name: string, content: unknown): string {
+  const path = join(folder, name);
+  writeFileSync(path, typeof content === 'string' ? content : JSON.stringify(content));
+  return path;
+}
+async function oquel(...args: string[]): Promise<{ code: number; out: string; err: string }> {
+  let [out, err] = ['', ''];
+  const code = await main(args, { out: (t) => (out += t), err: (t) => (err += t) });
+  return { code, out, err };
+}
+const sound = { format: 'oquel.project/1', name: 'Hut', assets: [{ id: 'hut', kind: 'scene' }] };
+const dangling = {
+  ...sound,
+  assets: [
+    {
+      id: 'hut',
+      kind: 'scene',
+      events: [{ name: 'onOpened', cause: { type: 'use' } }],
+      bindings: [{ id: 'b', from: { at: '.', event: 'onOpened' }, to: { at: 'lamp', action: 'light' } }],
+    },
+  ],
+};
+const chained = { ...dangling, policy: { severity: { 'dangling-target': 'warning' } } };
+
+describe('oquel audit', () => {
+  const codes: [string, () => string[], number][] = [
+    ['a sound project passes', () => [file('sound.json', sound)], 0],
+    ['an error stops', () => [file('d.json', dangling)], 1],
+    ['an error passes without a gate', () => [file('d.json', dangling), '--gate', 'none'], 0],
+    ['a warning passes by default', () => [file('c.json', chained)], 0],
+    ['a warning stops if asked', () => [file('c.json', chained), '--gate', 'warning'], 1],
+    ['the demo is stopped', () => [DEMO], 1],
+  ];
+  it.each(codes)('%s', async (_name, args, code) => {
+    expect((await oquel('audit', ...args())).code).toBe(code);
+  });
+
+  const wrong: [string, () => string[], RegExp][] = [
+    ['no file', () => ['audit'], /missing required argument 'file'/],
+    [
+      'a file that is not there',
+      () => ['audit', join(folder, 'gone.json')],
+      /gone\.json cannot be read: it does not exist/,
+    ],
+    ['a folder', () => ['audit', folder], /it is a folder/],
+    [
+      'torn JSON',
+      () => ['audit', file('torn.json', '{"format": ')],
+      /torn\.json is not a sound project.*line 1/s,
+    ],
+    ['a broken document', () => ['audit', file('b.json', { ...sound, name: 3 })], /found 3 at \/name/],
+    ['an unknown format', () => ['audit', DEMO, '--format', 'xml'], /Allowed choices are text, json/],
+    ['a day that is none', () => ['audit', DEMO, '--today', '2026-02-30'], /no such day/],
+    ['an unknown command', () => ['mend', DEMO], /unknown command 'mend'/],
+  ];
+  it.each(wrong)('ends with 2 and says why: %s', async (_name, args, message) => {
+    const { code, err, out } = await oquel(...args());
+    expect(code).toBe(2);
+    expect(err).toMatch(message);
+    expect(out).toBe('');
+  });
+
+  it('refuses a project that multiplies beyond all bounds, quickly and with the place', async () => {
+    const levels = Array.from({ length: 12 }, (_, i) => ({
+      id: `L${i}`,
+      kind: i === 0 ? 'scene' : 'prefab',
+      placements: i === 11 ? [] : Array.from({ length: 9 }, (__, k) => ({ id: `p${k}`, asset: `L${i + 1}` })),
+    }));
+    const { code, err } = await oquel('audit', file('deep.json', { ...sound, assets: levels }));
+    expect(code).toBe(2);
+    expect(err).toMatch(/instances, more than the 5,000,000 allowed.*L0 \(9 × L1\) > L1 \(9 × L2\)/);
+  });
+
+  it('prints the audit as JSON, and notes what it does not know', async () => {
+    const { out, err } = await oquel(
+      'audit',
+      file('x.json', { ...dangling, mood: 'grey' }),
+      '--format',
+      'json',
+    );
+    expect(err).toBe('note: unknown property at /mood (kept)\n');
+    const result = JSON.parse(out) as {
+      format: string;
+      gate: string;
+      summary: object;
+      findings: { rule: string }[];
+    };
+    expect(result).toMatchObject({ format: 'oquel.audit/1', gate: 'stop', summary: { error: 1 } });
+    expect(result.findings[0].rule).toBe('dangling-target');
+  });
+
+  it('prints the same text for the same project', async () => {
+    const [a, b] = [await oquel('audit', DEMO), await oquel('audit', DEMO)];
+    expect(a.out).toBe(b.out);
+    expect(a.out).toContain('gate STOPPED');
+    expect(a.out).toContain('"horn-7" is not in pylon-ridge');
+  });
+
+  it('judges waivers on the day given', async () => {
+    const waived = {
+      ...dangling,
+      waivers: [{ fingerprint: '', reason: 'lamp comes', by: 'ines', until: '2026-12-01' }],
+    };
+    const { out } = await oquel('audit', file('w.json', dangling), '--format', 'json');
+    waived.waivers[0].fingerprint = (
+      JSON.parse(out) as { findings: { fingerprint: string }[] }
+    ).findings[0].fingerprint;
+    const path = file('waived.json', waived);
+    expect((await oquel('audit', path, '--today', '2026-12-01')).code).toBe(0);
+    const later = await oquel('audit', path, '--today', '2026-12-02');
+    expect(later.code).toBe(1);
+    expect(later.out).toContain('stale-waiver');
+  });
+});

@@ -1,0 +1,207 @@
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
+import { audit, type Change, type Project } from '@oquel/core';
+import { newDatabase, TestServer } from './harness.js';
+import { engage, smallProject } from './small-project.js';
+
+let server: TestServer;
+let id: string;
+beforeAll(async () => {
+  server = await TestServer.start(await newDatabase());
+});
+afterAll(() => server.stop());
+beforeEach(async () => {
+  id = await server.import(smallProject());
+});
+
+const SCENE = 'pylon-ridge';
+const insert = (brake: string, bindingId = 'gust-2', index = 1): Change => ({
+  op: 'insert',
+  list: 'bindings',
+  asset: SCENE,
+  index,
+  item: engage(bindingId, brake),
+});
+const edit = (base: number, changes: Change[], more: object = {}): ReturnType<TestServer['post']> =>
+  server.post(`/api/projects/${id}/edits`, { base, changes, label: 'wired brake-2', who: 'ines', ...more });
+const step = (way: 'undo' | 'redo', base: number): ReturnType<TestServer['post']> =>
+  server.post(`/api/projects/${id}/${way}`, { base, who: 'ines' });
+const stored = async (): Promise<Project> =>
+  (await server.get(`/api/projects/${id}/document`)).body as Project;
+const bindingIds = async (): Promise<string[]> => (await stored()).assets[0].bindings!.map((b) => b.id);
+/** What another process would read, without this one's cache. */
+const storedForAnother = async (): Promise<string> => {
+  const other = await TestServer.start(server.databaseUrl);
+  const { text } = await other.get(`/api/projects/${id}/document`);
+  await other.stop();
+  return text;
+};
+
+describe('edits', () => {
+  it('add, change, move and remove bindings and placements, and undo takes back exactly that', async () => {
+    const original = JSON.stringify(smallProject());
+    const changes: Change[] = [
+      insert('brake-2', 'gust-2', 0),
+      insert('brake-1', 'gust-3', 99),
+      {
+        op: 'replace',
+        list: 'bindings',
+        asset: SCENE,
+        id: 'gust-1',
+        item: { ...engage('gust-one', 'brake-1'), limit: 1 },
+      },
+      { op: 'move', list: 'bindings', asset: SCENE, id: 'gust-3', index: 0 },
+      { op: 'insert', list: 'placements', asset: SCENE, index: 1, item: { id: 'mast-2', asset: 'WindMast' } },
+      { op: 'remove', list: 'placements', asset: SCENE, id: 'brake-2' },
+      { op: 'insert', list: 'bindings', asset: 'TrackBrake', index: 0, item: engage('own', '.') },
+    ];
+    const { status, body } = await edit(1, changes);
+    expect(status).toBe(201);
+    expect(body).toMatchObject({ version: 2, undo: 'wired brake-2', redo: null });
+    const after = await stored();
+    expect(after.assets[0].bindings!.map((b) => b.id)).toEqual(['gust-3', 'gust-2', 'gust-one']);
+    expect(after.assets[0].placements!.map((p) => p.id)).toEqual(['mast-1', 'mast-2', 'brake-1']);
+    expect(after.assets[2].bindings).toHaveLength(1);
+    expect(await storedForAnother()).toBe(JSON.stringify(after));
+
+    expect((await step('undo', 2)).body).toMatchObject({ version: 3, undo: null, redo: 'wired brake-2' });
+    expect(JSON.stringify(await stored())).toBe(original);
+    expect(await storedForAnother()).toBe(original);
+    expect((await step('redo', 3)).body).toMatchObject({ version: 4, undo: 'wired brake-2', redo: null });
+    expect(await stored()).toEqual(after);
+  });
+
+  it('a new edit cuts off what was undone; there is nothing to redo then', async () => {
+    await edit(1, [insert('brake-2')]);
+    await step('undo', 2);
+    await edit(3, [insert('brake-2', 'gust-9')]);
+    const answer = await step('redo', 4);
+    expect(answer).toMatchObject({ status: 409, body: { type: 'urn:oquel:problem:nothing-to-redo' } });
+    expect(await bindingIds()).toEqual(['gust-1', 'gust-9']);
+  });
+
+  it('keeps its order when many are put into the same gap', async () => {
+    for (let i = 0; i < 30; i++) {
+      expect((await edit(i + 1, [insert('brake-2', `n${i}`, 1)])).status).toBe(201);
+    }
+    const expected = ['gust-1', ...Array.from({ length: 30 }, (_, i) => `n${29 - i}`)];
+    expect(await bindingIds()).toEqual(expected);
+    const other = JSON.parse(await storedForAnother()) as Project;
+    expect(other.assets[0].bindings!.map((b) => b.id)).toEqual(expected);
+  });
+
+  it('carries an edit over that was made against an older version but touches other things', async () => {
+    await edit(1, [insert('brake-2', 'theirs')]);
+    const { status, body } = await edit(1, [insert('brake-1', 'mine')], { who: 'tomas' });
+    expect(status).toBe(201);
+    expect(body.version).toBe(3);
+    expect(body.edits.map((e: { who: string }) => e.who)).toEqual(['ines', 'tomas']);
+    expect((await bindingIds()).sort()).toEqual(['gust-1', 'mine', 'theirs']);
+  });
+
+  it('refuses one that touches the same things, with both sides, and stores nothing of it', async () => {
+    await edit(1, [{ op: 'remove', list: 'bindings', asset: SCENE, id: 'gust-1' }], {
+      label: 'removed gust-1',
+    });
+    const mine: Change = {
+      op: 'replace',
+      list: 'bindings',
+      asset: SCENE,
+      id: 'gust-1',
+      item: { ...engage('gust-1', 'brake-2'), delay: 1 },
+    };
+    const answer = await edit(1, [insert('brake-2'), mine]);
+    expect(answer.status).toBe(409);
+    expect(answer.body).toMatchObject({
+      type: 'urn:oquel:problem:stale-edit',
+      overlap: ['bindings/pylon-ridge/gust-1'],
+      theirs: [{ label: 'removed gust-1', who: 'ines' }],
+      yours: [insert('brake-2'), mine],
+    });
+    expect(await bindingIds()).toEqual([]);
+  });
+
+  it('does a request once that is sent twice with the same key', async () => {
+    const key = '6f2f8a52-7a5e-4a53-9d0c-0f4c3c1b7a11';
+    await edit(1, [insert('brake-2')], { key });
+    const again = await edit(1, [insert('brake-2')], { key });
+    expect(again).toMatchObject({ status: 201, body: { version: 2 } });
+    expect(await bindingIds()).toEqual(['gust-1', 'gust-2']);
+  });
+
+  const refused: [string, Change[], number, string, RegExp][] = [
+    ['an unknown scene', [{ ...insert('brake-2'), asset: 'nowhere' }], 409, 'edit-no-asset', /"nowhere"/],
+    [
+      'an unknown binding',
+      [{ op: 'remove', list: 'bindings', asset: SCENE, id: 'x' }],
+      409,
+      'edit-no-item',
+      /"x"/,
+    ],
+    [
+      'an id that is taken',
+      [insert('brake-2', 'gust-1')],
+      409,
+      'edit-id-taken',
+      /already has a binding "gust-1"/,
+    ],
+    [
+      'a broken binding',
+      [
+        insert('brake-2', 'a'),
+        { ...insert('brake-2', 'b'), item: { id: 'b', from: {} } } as unknown as Change,
+      ],
+      422,
+      'edit-broken-item',
+      /\/changes\/2\/item/,
+    ],
+    [
+      'an unknown operation',
+      [{ op: 'burn' } as unknown as Change],
+      422,
+      'broken-document',
+      /"insert", "remove"/,
+    ],
+  ];
+  it.each(refused)(
+    'refuses %s, and half of an edit is never stored',
+    async (_name, changes, status, type, detail) => {
+      const before = JSON.stringify(await stored());
+      const answer = await edit(1, [insert('brake-1', 'first'), ...changes]);
+      expect(answer.status).toBe(status);
+      expect(answer.body.type).toBe(`urn:oquel:problem:${type}`);
+      expect(answer.body.detail).toMatch(detail);
+      expect(JSON.stringify(await stored())).toBe(before);
+      expect((await server.get(`/api/projects/${id}`)).body.version).toBe(1);
+    },
+  );
+
+  it('audits what is stored, not what was', async () => {
+    await edit(1, [insert('brake-9')]);
+    const { body } = await server.get(`/api/projects/${id}/audit?today=2026-11-24`);
+    expect(body).toEqual(JSON.parse(JSON.stringify(audit(await stored(), { today: '2026-11-24' }))));
+    expect(body.findings.map((f: { rule: string }) => f.rule)).toContain('dangling-target');
+  });
+});
+
+describe('two servers on one database', () => {
+  it('see each other’s edits, and edits at the same moment all arrive', async () => {
+    const other = await TestServer.start(server.databaseUrl);
+    const answers = await Promise.all(
+      Array.from({ length: 12 }, (_, i) =>
+        (i % 2 === 0 ? server : other).post(`/api/projects/${id}/edits`, {
+          base: 1,
+          changes: [insert('brake-2', `n${i}`)],
+          label: `n${i}`,
+          who: 'both',
+        }),
+      ),
+    );
+    expect(answers.map((a) => a.status)).toEqual(Array(12).fill(201));
+    const mine = (await server.get(`/api/projects/${id}`)).body;
+    const theirs = (await other.get(`/api/projects/${id}`)).body;
+    await other.stop();
+    expect(mine).toEqual(theirs);
+    expect(mine.version).toBe(13);
+    expect(mine.document.assets[0].bindings).toHaveLength(13);
+  });
+});

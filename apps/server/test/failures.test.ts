@@ -1,0 +1,75 @@
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import pg from 'pg';
+import { newDatabase, TestServer } from './harness.js';
+import { engage, smallProject } from './small-project.js';
+
+let databaseUrl: string;
+beforeAll(async () => {
+  databaseUrl = await newDatabase();
+});
+
+describe('a server that is killed', () => {
+  it('leaves whole edits behind: each that was answered is there, and no half of another', async () => {
+    let server = await TestServer.start(databaseUrl);
+    const id = await server.import(smallProject());
+    let answered = 0;
+    const sending = (async () => {
+      for (let i = 0; i < 500; i++) {
+        const changes = ['a', 'b'].map((half) => ({
+          op: 'insert',
+          list: 'bindings',
+          asset: 'pylon-ridge',
+          index: 0,
+          item: engage(`n${i}${half}`, 'brake-2'),
+        }));
+        const { status } = await server.post(`/api/projects/${id}/edits`, {
+          base: i + 1,
+          changes,
+          label: 'two',
+          who: 'x',
+        });
+        if (status === 201) answered = i + 1;
+      }
+    })().catch(() => undefined);
+    await new Promise((resolve) => setTimeout(resolve, 600));
+    await server.stop('SIGKILL');
+    await sending;
+    server = await TestServer.start(databaseUrl);
+    const { body } = await server.get(`/api/projects/${id}`);
+    await server.stop();
+    const edits = body.version - 1;
+    expect(answered).toBeGreaterThan(0);
+    expect(edits).toBeGreaterThanOrEqual(answered);
+    expect(body.document.assets[0].bindings).toHaveLength(1 + 2 * edits);
+  });
+});
+
+describe('a database that goes away', () => {
+  let server: TestServer;
+  let admin: pg.Client;
+  const name = (): string => new URL(databaseUrl).pathname.slice(1);
+  beforeAll(async () => {
+    server = await TestServer.start(databaseUrl);
+    admin = new pg.Client({ connectionString: process.env.OQUEL_TEST_POSTGRES });
+    await admin.connect();
+  });
+  afterAll(async () => {
+    await admin.end();
+    await server.stop();
+  });
+
+  it('is told as such, and used again when it is back', async () => {
+    const id = await server.import(smallProject());
+    await admin.query(`alter database ${name()} allow_connections false`);
+    await admin.query(`select pg_terminate_backend(pid) from pg_stat_activity where datname = '${name()}'`);
+    await new Promise((resolve) => setTimeout(resolve, 200));
+    const health = await server.get('/api/health');
+    const opening = await server.get(`/api/projects/${id}`);
+    await admin.query(`alter database ${name()} allow_connections true`);
+    expect(health).toMatchObject({ status: 503, type: 'application/problem+json' });
+    expect(opening.status).toBe(503);
+    expect(opening.body.type).toBe('urn:oquel:problem:database-down');
+    expect(await server.get('/api/health')).toMatchObject({ status: 200, body: { status: 'ok' } });
+    expect((await server.get(`/api/projects/${id}`)).status).toBe(200);
+  });
+});

@@ -1,0 +1,133 @@
+import { readFileSync } from 'node:fs';
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import { DEMO, newDatabase, TestServer } from './harness.js';
+import { smallProject } from './small-project.js';
+
+let server: TestServer;
+beforeAll(async () => {
+  server = await TestServer.start(await newDatabase(), { OQUEL_DEMO: DEMO });
+});
+afterAll(() => server.stop());
+
+describe('projects', () => {
+  it('loads the demo where there is no project, once', async () => {
+    const again = await TestServer.start(server.databaseUrl, { OQUEL_DEMO: DEMO });
+    const { body } = await again.get('/api/projects');
+    await again.stop();
+    expect(body.map((p: { name: string }) => p.name)).toEqual(['Storm over Veyra']);
+  });
+
+  it('exports exactly what was put in, order of properties and unknown ones included', async () => {
+    const text = JSON.stringify({
+      name: 'Odd "names" \\ and \u0000 and \ud800',
+      extra: { kept: [1, 2.5, null, 'tab\there'] },
+      format: 'oquel.project/1',
+      assets: [
+        { kind: 'prefab', bindings: [], id: 'Empty', note: 'line\nbreak' },
+        { id: 'Bare', kind: 'prefab' },
+        { id: 'none', kind: 'scene', placements: [{ id: 'b', asset: 'Bare', mystery: true }], events: [] },
+      ],
+    });
+    const { status, body } = await server.post('/api/projects', text);
+    expect(status).toBe(201);
+    expect(body.unknown.sort()).toEqual(['/assets/2/placements/0/mystery', '/extra']);
+    expect((await server.get(`/api/projects/${body.id}/document`)).text).toBe(text);
+  });
+
+  it('opens the demo as it is in its file, and audits it', async () => {
+    const [demo] = (await server.get('/api/projects')).body.filter((p: { name: string }) =>
+      /Veyra/.test(p.name),
+    );
+    const opened = await server.get(`/api/projects/${demo.id}`);
+    expect(opened.body).toMatchObject({ version: 1, undo: null, redo: null });
+    expect(opened.body.document).toEqual(JSON.parse(readFileSync(DEMO, 'utf8')));
+    const { status, body, headers } = await server.get(`/api/projects/${demo.id}/audit?today=2026-11-24`);
+    expect(status).toBe(200);
+    expect(headers.get('oquel-version')).toBe('1');
+    expect(body).toMatchObject({ format: 'oquel.audit/1', gate: 'stop' });
+  });
+
+  const broken: [string, string, object][] = [
+    ['no JSON', '{"format": oquel}', { pointer: '', found: expect.stringContaining('line 1, column 12') }],
+    ['a wrong value', JSON.stringify({ ...smallProject(), name: 3 }), { pointer: '/name', found: '3' }],
+    [
+      'an id twice',
+      JSON.stringify({
+        ...smallProject(),
+        assets: [...smallProject().assets, { id: 'WindMast', kind: 'prefab' }],
+      }),
+      { pointer: '/assets/3/id', found: '"WindMast", already at index 1' },
+    ],
+    ['nothing at all', '', { pointer: '' }],
+  ];
+  it.each(broken)('refuses %s, says where, and stores nothing', async (_name, text, problem) => {
+    const before = (await server.get('/api/projects')).body.length;
+    const answer = await server.post('/api/projects', text);
+    expect(answer).toMatchObject({ status: 422, type: 'application/problem+json' });
+    expect(answer.body.type).toBe('urn:oquel:problem:broken-document');
+    expect(answer.body.problems[0]).toMatchObject(problem);
+    expect((await server.get('/api/projects')).body).toHaveLength(before);
+  });
+
+  it('refuses to audit a project that expands beyond all bounds, with the number and the place', async () => {
+    const levels = Array.from({ length: 10 }, (_, i) => ({
+      id: `L${i}`,
+      kind: i === 0 ? 'scene' : 'prefab',
+      placements: i === 9 ? [] : Array.from({ length: 10 }, (__, k) => ({ id: `p${k}`, asset: `L${i + 1}` })),
+    }));
+    const id = await server.import({ format: 'oquel.project/1', name: 'Deep', assets: levels });
+    const answer = await server.get(`/api/projects/${id}/audit`);
+    expect(answer).toMatchObject({ status: 422, type: 'application/problem+json' });
+    expect(answer.body.detail).toMatch(/1,111,111,111 instances.*L0 \(10 × L1\)/);
+  });
+});
+
+describe('answers to wrong requests', () => {
+  const cases: [string, string, string, unknown, Record<string, string>, number, string][] = [
+    ['an unknown address', 'GET', '/api/nothing', undefined, {}, 404, 'not-found'],
+    ['an id that is none', 'GET', '/api/projects/abc', undefined, {}, 404, 'no-project'],
+    [
+      'an unknown project',
+      'GET',
+      '/api/projects/00000000-0000-4000-8000-000000000000',
+      undefined,
+      {},
+      404,
+      'no-project',
+    ],
+    [
+      'another origin',
+      'GET',
+      '/api/health',
+      undefined,
+      { Origin: 'http://example.com' },
+      403,
+      'wrong-origin',
+    ],
+    ['a bad date', 'GET', '/api/projects/ID/audit?today=soon', undefined, {}, 400, 'bad-request'],
+    ['a bad version', 'GET', '/api/projects/ID/edits?after=x', undefined, {}, 400, 'bad-request'],
+    ['bad JSON', 'POST', '/api/projects/ID/edits', '{"base":', {}, 400, 'bad-json'],
+    ['a wrong shape', 'POST', '/api/projects/ID/edits', { base: 0, surplus: 1 }, {}, 400, 'bad-request'],
+  ];
+  it.each(cases)('%s', async (_name, method, path, body, headers, status, type) => {
+    const [{ id }] = (await server.get('/api/projects')).body;
+    const answer = await server.call(method, path.replace('ID', id as string), body, headers);
+    expect(answer).toMatchObject({ status, type: 'application/problem+json' });
+    expect(answer.body.type).toBe(`urn:oquel:problem:${type}`);
+    expect(answer.body.detail).not.toBe('');
+  });
+
+  it('a body that is too large', async () => {
+    const [{ id }] = (await server.get('/api/projects')).body;
+    const answer = await server.post(`/api/projects/${id}/edits`, { label: 'x'.repeat(17 * 1024 * 1024) });
+    expect(answer).toMatchObject({ status: 413, type: 'application/problem+json' });
+    expect(answer.body).toMatchObject({ type: 'urn:oquel:problem:too-large', limit: 16 * 1024 * 1024 });
+  });
+
+  it('describes its API', async () => {
+    const { body } = await server.get('/api/openapi.json');
+    expect(Object.keys(body.paths)).toEqual(
+      expect.arrayContaining(['/api/projects', '/api/projects/{id}/edits']),
+    );
+  });
+});

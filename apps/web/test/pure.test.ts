@@ -1,0 +1,214 @@
+import { describe, expect, it } from '@jest/globals';
+import { indexProject, type Finding, type PathStep, type Project } from '@oquel/core';
+import { placeLabels, type LabelWish } from '../src/shared/plan/labels.js';
+import { monogram } from '../src/shared/plan/monogram.js';
+import { extent, fit, roundStep, toScreen, zoomAt } from '../src/shared/plan/viewport.js';
+import { groupByRule } from '../src/views/audit/grouping.js';
+import { layRope } from '../src/views/audit/rope-layout.js';
+import { chipsOf, findCandidates, type Candidate } from '../src/views/wire/candidates.js';
+import { checkDraft, draftOf, withDraft, wiringOf } from '../src/views/wire/draft.js';
+
+describe('the viewport', () => {
+  it('shows the whole plan, and keeps the point under the pointer when zooming', () => {
+    const area = { x: 0, y: 0, width: 110, height: 66 };
+    const v = fit(area, 730, 724, 0);
+    for (const corner of [
+      [0, 0],
+      [110, 66],
+    ] as const) {
+      const [x, y] = toScreen(v, corner);
+      expect(x).toBeGreaterThanOrEqual(0);
+      expect(x).toBeLessThanOrEqual(730);
+      expect(y).toBeGreaterThanOrEqual(0);
+      expect(y).toBeLessThanOrEqual(724);
+    }
+    const under = [(300 - v.x) / v.scale, (200 - v.y) / v.scale] as const;
+    const [x, y] = toScreen(zoomAt(v, 3, 300, 200), under);
+    expect(x).toBeCloseTo(300);
+    expect(y).toBeCloseTo(200);
+  });
+  it.each([
+    [6, 56, 10],
+    [60, 56, 1],
+    [0.5, 56, 200],
+    [200, 56, 0.5],
+  ])('rules at %d px a metre, %d px apart, every %d m', (scale, px, step) => {
+    expect(roundStep(scale, px)).toBeCloseTo(step);
+  });
+  it('takes what its things need where the scene has no size', () => {
+    expect(
+      extent(undefined, [
+        [-5, 2],
+        [10, 4],
+      ]),
+    ).toEqual({ x: -8, y: -3, width: 21, height: 10 });
+    expect(extent([60, 40], [[500, 500]])).toEqual({ x: 0, y: 0, width: 60, height: 40 });
+  });
+});
+
+describe('labels', () => {
+  const wish = (id: string, x: number, y: number, rank = 1): LabelWish => ({
+    id,
+    text: 'brake-10',
+    x,
+    y,
+    radius: 13,
+    rank,
+  });
+  it('give way to one another, the important one first, and are left out where there is no room', () => {
+    const crowd = Array.from({ length: 40 }, (_, i) =>
+      wish(`t${i}`, 100 + (i % 8) * 12, 100 + Math.floor(i / 8) * 12, i === 39 ? 5 : 1),
+    );
+    const placed = placeLabels(crowd);
+    expect(placed.size).toBeLessThan(crowd.length);
+    const alone = placeLabels([wish('a', 100, 100)]);
+    expect(alone.get('a')).toMatchObject({ anchor: 'start' });
+    const two = placeLabels([wish('a', 100, 100), wish('b', 150, 100, 5)]);
+    expect(two.get('a')).toMatchObject({ anchor: 'end' });
+  });
+});
+
+it.each([
+  ['WindMast', 'WM'],
+  ['Cabin', 'Ca'],
+  ['rope-gauge', 'RG'],
+  ['deicer_cart_2', 'DC'],
+  ['x', 'X'],
+  ['_', '_'],
+])('%s is marked %s', (id, letters) => {
+  expect(monogram(id)).toBe(letters);
+});
+
+describe('the finder', () => {
+  const c = (
+    path: string,
+    kind: string,
+    distance: number | null,
+    wired: string[] = [],
+    tags: string[] = [],
+  ): Candidate => ({ path, kind, distance, wired, tags });
+  const all = [
+    c('brake-1', 'TrackBrake', 18, ['engage'], ['safety']),
+    c('brake-10', 'TrackBrake', 40, [], ['safety']),
+    c('brake-2', 'TrackBrake', 40, [], ['safety']),
+    c('horn-2', 'StormHorn', 5, [], ['safety', 'sound']),
+    c('#tension', 'channel', null),
+  ];
+  const paths = (text: string, chip = '', order: 'near' | 'name' = 'near'): string[] =>
+    findCandidates(all, text, chip, order).map((x) => x.path);
+  it('puts what is not yet wired first, then the nearest, then by name as people count', () => {
+    expect(paths('')).toEqual(['horn-2', 'brake-2', 'brake-10', '#tension', 'brake-1']);
+    expect(paths('', '', 'name')).toEqual(['#tension', 'brake-2', 'brake-10', 'horn-2', 'brake-1']);
+  });
+  it('matches every word in path, asset or tag, and keeps to the chip', () => {
+    expect(paths('track 2')).toEqual(['brake-2']);
+    expect(paths('#sound')).toEqual(['horn-2']);
+    expect(paths('', 'TrackBrake')).toHaveLength(3);
+    expect(paths('', '#safety')).toHaveLength(4);
+    expect(paths('zzz')).toEqual([]);
+  });
+  it('offers the most frequent assets and tags', () => {
+    expect(chipsOf(all, 3)).toEqual([
+      { name: '#safety', count: 4 },
+      { name: 'TrackBrake', count: 3 },
+      { name: '#sound', count: 1 },
+    ]);
+  });
+});
+
+describe('drafts', () => {
+  const project: Project = {
+    format: 'oquel.project/1',
+    name: 'Veyra',
+    channels: [{ name: 'tension', payload: [{ name: 'tension', type: 'float' }] }],
+    assets: [
+      {
+        id: 'ridge',
+        kind: 'scene',
+        bindings: [
+          { id: 'onGust-brake-1-1', from: { at: '.', event: 'onGust' }, to: { at: '.', action: 'x' } },
+        ],
+      },
+    ],
+  };
+  const index = indexProject(project);
+  const scope = { index, payload: [{ name: 'speed', type: 'float' as const }], reader: index.assets[0] };
+  const params = [{ name: 'force', type: 'float' as const }];
+  it('say what is wrong in each field', () => {
+    const { faults } = checkDraft(
+      { args: { force: '$gone' }, key: '', limit: '1.5', delay: 'soon' },
+      params,
+      scope,
+    );
+    expect([...faults.keys()]).toEqual(['force', 'limit', 'delay']);
+  });
+  it('come back from a binding as they went in', () => {
+    const binding = {
+      id: 'b',
+      from: { at: '.', event: 'onGust' },
+      to: { channel: 'tension', key: 'east' },
+      args: { force: { payload: 'speed' } },
+      limit: 2,
+      delay: 0.5,
+      note: 'kept',
+    };
+    const checked = checkDraft(draftOf(binding, params), params, scope);
+    expect(checked.faults.size).toBe(0);
+    expect(withDraft(binding, checked)).toEqual(binding);
+  });
+  it('wire many receivers as one edit with free ids, in their order', () => {
+    const checked = checkDraft({ args: { force: '$speed' }, key: '', limit: '', delay: '0' }, params, scope);
+    const { changeSet, ids } = wiringOf(
+      index.assets[0],
+      { at: '.', event: 'onGust' },
+      ['brake-1', 'cabin-3/brake-1'],
+      'engage',
+      checked,
+    );
+    expect(ids).toEqual(['onGust-brake-1-2', 'onGust-brake-1-3']);
+    expect(changeSet.label).toBe('ridge: wired ..onGust to 2 receivers (engage)');
+    expect(changeSet.changes).toMatchObject([
+      {
+        op: 'insert',
+        index: 1,
+        item: { to: { at: 'brake-1', action: 'engage' }, args: { force: { payload: 'speed' } } },
+      },
+      { op: 'insert', index: 2, item: { to: { at: 'cabin-3/brake-1' } } },
+    ]);
+  });
+});
+
+describe('a path on the rope', () => {
+  const steps = (n: number): PathStep[] =>
+    Array.from({ length: n }, (_, i) => ({
+      node: { type: i % 2 === 0 ? 'event' : 'action', at: `ridge:w${i}`, name: 'x' },
+    }));
+  it('fits any width, keeps its order, and numbers hops', () => {
+    for (const width of [300, 620, 1400]) {
+      const rope = layRope(steps(15), false, width);
+      expect(rope.stops).toHaveLength(15);
+      for (const s of rope.stops) expect(s.x).toBeLessThanOrEqual(Math.max(width, 306));
+      expect(rope.stops.filter((s) => s.hop).map((s) => s.hop)).toEqual([1, 2, 3, 4, 5, 6, 7]);
+    }
+  });
+  it('closes a cycle where it began', () => {
+    const rope = layRope(steps(5), true, 620);
+    expect(rope.stops).toHaveLength(4);
+    expect(rope.line.at(-1)).toEqual([rope.stops[0].x, rope.stops[0].y]);
+  });
+});
+
+it('findings are grouped by rule, rules with errors first', () => {
+  const f = (rule: string, severity: Finding['severity']): Finding => ({ rule, severity }) as Finding;
+  const groups = groupByRule([
+    f('z-rule', 'error'),
+    f('a-rule', 'warning'),
+    f('z-rule', 'info'),
+    f('b-rule', 'info'),
+  ]);
+  expect(groups.map((g) => [g.rule, g.worst, g.findings.length])).toEqual([
+    ['z-rule', 'error', 2],
+    ['a-rule', 'warning', 1],
+    ['b-rule', 'info', 1],
+  ]);
+});

@@ -1,0 +1,100 @@
+import { expect, openMast, saved, strip, test, thing } from './fixtures.js';
+
+test('closing a cycle is told at once, and its finding shows the way round', async ({ page, demo }) => {
+  await page.goto(demo.url('wire?scope=pylon-ridge&at=brake-2&event=onEngaged'));
+  const footer = page.getByRole('contentinfo');
+  await expect(footer).toContainText('cycles 1');
+  await strip(page, 'onEngaged').getByRole('button', { name: 'Add a receiver' }).click();
+  await thing(page, 'brake-2').click();
+  await page.getByRole('button', { name: /^engage/ }).click();
+  await expect(footer).toContainText('cycles 2');
+  await expect(footer).toContainText(/last edit: \+1 error.*A cycle of 1 hop through pylon-ridge:brake-2/);
+  const sentence = strip(page, 'onEngaged').locator('.sentence').last();
+  await expect(sentence).toContainText('runs for ever within one frame');
+  await sentence.getByRole('link', { name: 'Show' }).click();
+
+  const finding = page.getByRole('article', { name: 'Finding' });
+  await expect(finding.getByRole('heading', { level: 2 })).toContainText('A cycle of 1 hop');
+  await expect(finding.getByRole('img', { name: /Cycle of 1 hops.*brake-2 onEngaged/ })).toBeVisible();
+  await finding.getByRole('link', { name: /^binding onEngaged-brake-2-1/ }).click();
+  await expect(page.locator('.sentence.sought')).toContainText('brake-2 engage');
+});
+
+test('taking a receiver off the plan leaves its bindings dangling; undo brings both back', async ({
+  page,
+  demo,
+}) => {
+  await openMast(page, demo);
+  const errors = page.getByRole('contentinfo').locator('[data-count="error"]');
+  await expect(errors).toHaveText('2 errors');
+  await thing(page, 'brake-1').click();
+  await page.getByRole('button', { name: /Take off the plan \(3 bindings name it\)/ }).click();
+  await expect(errors).toHaveText('5 errors');
+  await expect(thing(page, 'brake-1')).toHaveCount(0);
+  await page.goto(demo.url('audit?rule=dangling-target'));
+  await expect(page.locator('.findingrow')).toHaveCount(3);
+  await expect(
+    page.locator('.findingrow').filter({ hasText: '"brake-1" is not in pylon-ridge' }),
+  ).toHaveCount(2);
+  await saved(page);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(errors).toHaveText('2 errors');
+  await expect(page.locator('.findingrow')).toHaveCount(1);
+  await expect(
+    page.getByText('This finding is gone.').or(page.getByText('horn-7').first()).first(),
+  ).toBeVisible();
+});
+
+test('a missing receiver is found, opened in Wire and mended; the audit says it is gone', async ({
+  page,
+  demo,
+}) => {
+  await page.goto(demo.url('audit'));
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('stops this build: 2 errors');
+  await page.locator('.findingrow[data-rule="dangling-target"]').click();
+  const finding = page.getByRole('article', { name: 'Finding' });
+  await expect(finding).toContainText('Wanted horn-7; there is');
+  await finding.getByRole('link', { name: 'binding gust-2c of pylon-ridge' }).click();
+  const sentence = page.locator('.sentence.sought');
+  await expect(sentence).toContainText('"horn-7" is not in pylon-ridge');
+  await sentence.locator('.said').focus();
+  await page.keyboard.press('Delete');
+  await expect(page.getByRole('contentinfo')).toContainText(/last edit: .*1 gone/);
+});
+
+test('a long chain is drawn with the hops beyond the limit, and told as a list', async ({ page, demo }) => {
+  await page.goto(demo.url('audit?rule=long-chain'));
+  const finding = page.getByRole('article', { name: 'Finding' });
+  await expect(finding.getByRole('img', { name: /Chain of 7 hops/ })).toBeVisible();
+  await expect(finding.locator('.beyond')).toHaveCount(1);
+  await expect(finding.getByRole('list', { name: 'The same as a list' }).getByRole('listitem')).toHaveCount(
+    14,
+  );
+});
+
+test('findings are walked by keys, searched, and narrowed by severity; the address holds it all', async ({
+  page,
+  demo,
+}) => {
+  await page.goto(demo.url('audit'));
+  await page.getByRole('group', { name: /Findings/ }).focus();
+  const heading = page.getByRole('article').getByRole('heading', { level: 2 });
+  const seen = new Set<string>();
+  for (let i = 0; i < 10; i++) {
+    const text = (await heading.textContent()) ?? '';
+    seen.add(text);
+    await page.keyboard.press('ArrowDown');
+    await expect(heading).not.toHaveText(text);
+  }
+  expect(seen.size).toBe(10);
+  await page.getByRole('button', { name: '2 errors' }).click();
+  await expect(page.locator('.findingrow')).toHaveCount(2);
+  await page.getByLabel('Search findings').fill('horn');
+  await expect(page.locator('.findingrow')).toHaveCount(1);
+  await page.reload();
+  await expect(page.locator('.findingrow')).toHaveCount(1);
+  await page.getByLabel('Search findings').fill('nothing like it');
+  await expect(page.getByText('Nothing matches.')).toBeVisible();
+  await page.getByRole('button', { name: /^All/ }).click();
+  await expect(page.locator('.findingrow').nth(5)).toBeVisible();
+});

@@ -1,0 +1,117 @@
+import { readFileSync } from 'node:fs';
+import { AxeBuilder } from '@axe-core/playwright';
+import { newDatabase } from '../apps/server/test/harness.js';
+import { DEMO, expect, openMast, saved, startServer, strip, test, thing } from './fixtures.js';
+
+test('a broken document is refused with every place where it is broken, and nothing is stored', async ({
+  page,
+  server,
+}) => {
+  await page.goto(server.url);
+  const rows = page.locator('.projectrow');
+  await rows.first().waitFor();
+  const before = await rows.count();
+  const choose = (name: string, text: string): Promise<void> =>
+    page
+      .getByLabel('Project document to import')
+      .setInputFiles({ name, mimeType: 'application/json', buffer: Buffer.from(text) });
+  const broken = JSON.parse(readFileSync(DEMO, 'utf8')) as {
+    assets: { bindings: { limit: number; to: object }[] }[];
+  };
+  broken.assets[0].bindings[2].limit = 0;
+  broken.assets[0].bindings[4].to = {};
+  await choose('broken.json', JSON.stringify(broken));
+  const alert = page.getByRole('alert');
+  await expect(alert).toContainText('broken.json was not imported; nothing is stored');
+  await expect(alert).toContainText(
+    '/assets/0/bindings/2/limit: expected a whole number of at least 1, found 0',
+  );
+  await expect(alert).toContainText('/assets/0/bindings/4/to');
+  await choose('torn.json', '{\n "format": "oquel.project/1",,\n}');
+  await expect(alert).toContainText('line 2, column 30');
+  await page.reload();
+  await rows.first().waitFor();
+  expect(await rows.count()).toBe(before);
+
+  await choose('whole.json', JSON.stringify({ format: 'oquel.project/1', name: 'Empty hut', assets: [] }));
+  await expect(page.getByText('no scene, prefab or widget yet')).toBeVisible();
+});
+
+test('edits wait while the server is away, and are sent when it is back', async ({ page }) => {
+  const databaseUrl = await newDatabase();
+  let server = await startServer(databaseUrl, { OQUEL_DEMO: DEMO });
+  const port = new URL(server.url).port;
+  await page.goto(`${server.url}/`);
+  await page.getByRole('link', { name: 'Storm over Veyra' }).click();
+  await page.getByLabel('Scope').selectOption('pylon-ridge');
+  await thing(page, 'mast-2').click();
+  const calm = strip(page, 'onCalm');
+  await expect(calm.locator('.count')).toHaveText('1');
+  await server.stop('SIGKILL');
+  for (const brake of ['brake-1', 'brake-2']) {
+    await calm.getByRole('button', { name: 'Add a receiver' }).click();
+    await thing(page, brake).click();
+    await page.getByRole('button', { name: /^release/ }).click();
+  }
+  await expect(calm.locator('.count')).toHaveText('3');
+  await expect(page.getByText('no server: 2 edits waiting')).toBeVisible();
+  server = await startServer(databaseUrl, { PORT: port });
+  await saved(page);
+  await page.reload();
+  await expect(strip(page, 'onCalm').locator('.count')).toHaveText('3');
+  await server.stop();
+});
+
+test('two windows: what does not overlap is carried over, what does is told and not stored', async ({
+  page,
+  demo,
+  context,
+}) => {
+  await openMast(page, demo);
+  const other = await context.newPage();
+  await openMast(other, demo);
+  // The second window removes a binding; the first has not heard of it and adds one, then changes the removed one.
+  await strip(other, 'onGust').locator('[data-binding="gust-2b"] .said').focus();
+  await other.keyboard.press('Delete');
+  await saved(other);
+  await strip(page, 'onCalm').getByRole('button', { name: 'Add a receiver' }).click();
+  await thing(page, 'brake-1').click();
+  await page.getByRole('button', { name: /^release/ }).click();
+  await saved(page);
+  await expect(strip(page, 'onGust').locator('.count')).toHaveText('2');
+  await expect(strip(page, 'onCalm').locator('.count')).toHaveText('2');
+
+  await strip(page, 'onGust').locator('[data-binding="gust-2a"] .said').focus();
+  await page.keyboard.press('Delete');
+  await saved(page);
+  await strip(other, 'onGust').locator('[data-binding="gust-2a"] .said').focus();
+  await other.keyboard.press('m');
+  await expect(
+    other.getByText(/has meanwhile done this: pylon-ridge: removed gust-2a; your edit was not stored/),
+  ).toBeVisible();
+  await expect(strip(other, 'onGust').locator('.count')).toHaveText('1');
+  await expect(strip(other, 'onCalm').locator('.count')).toHaveText('2');
+});
+
+for (const ground of ['light', 'dark'] as const) {
+  test(`no barrier that axe can find, on the ${ground} ground`, async ({ page, demo, server }) => {
+    await page.addInitScript((g) => localStorage.setItem('oquel.ground', g), ground);
+    const check = async (): Promise<void> => {
+      const { violations } = await new AxeBuilder({ page }).analyze();
+      expect(
+        violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 120)).join(' | ')}`),
+      ).toEqual([]);
+    };
+    await page.goto(server.url);
+    await page.locator('.projectrow').first().waitFor();
+    await check();
+    await openMast(page, demo);
+    await check();
+    await strip(page, 'onGust').getByRole('button', { name: 'Add a receiver' }).click();
+    await page.getByRole('option', { name: /brake-2/ }).click();
+    await check();
+    await page.goto(demo.url('audit?rule=relay-cycle'));
+    await page.getByRole('article').waitFor();
+    await check();
+  });
+}

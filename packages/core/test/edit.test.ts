@@ -1,0 +1,148 @@
+import { describe, expect, it } from '@jest/globals';
+import {
+  applyChanges,
+  commonActions,
+  freeBindingId,
+  indexProject,
+  overlap,
+  reachableFrom,
+  wiredActions,
+  type Change,
+  type Project,
+} from '../src/index.js';
+import { Random } from './random.js';
+import { randomProject } from './random-project.js';
+
+function randomChange(r: Random, project: Project): Change {
+  const asset = r.pick(project.assets);
+  const list = r.pick(['bindings', 'placements'] as const);
+  const items: { id: string }[] = asset[list] ?? [];
+  const op = items.length === 0 ? 'insert' : r.pick(['insert', 'remove', 'replace', 'move'] as const);
+  const fresh = (id: string): unknown =>
+    list === 'bindings'
+      ? { id, from: { at: '.', event: 'onA' }, to: { at: '.', action: 'doA' } }
+      : { id, asset: r.pick(project.assets).id };
+  const head = { list, asset: asset.id };
+  const id = items.length > 0 ? r.pick(items).id : '';
+  if (op === 'insert') return { op, ...head, index: r.int(6), item: fresh(`n${r.int(1e9)}`) } as Change;
+  if (op === 'replace')
+    return { op, ...head, id, item: fresh(r.chance(0.5) ? id : `n${r.int(1e9)}`) } as Change;
+  return (op === 'move' ? { op, ...head, id, index: r.int(6) } : { op, ...head, id }) as Change;
+}
+
+describe('change sets', () => {
+  it('are taken back by their inverse, to the letter; and what they do not touch is shared', () => {
+    for (let seed = 0; seed < 300; seed++) {
+      const r = new Random(seed);
+      const original = randomProject(seed);
+      const text = JSON.stringify(original);
+      let current = original;
+      const changes: Change[] = [];
+      for (let i = 0; i < 6; i++) {
+        const change = randomChange(r, current);
+        changes.push(change);
+        current = applyChanges(current, [change]).project;
+      }
+      const { project, inverse } = applyChanges(original, changes);
+      expect(JSON.stringify(original)).toBe(text);
+      expect(project).toEqual(current);
+      expect(JSON.stringify(applyChanges(project, inverse).project)).toBe(text);
+      const touched = new Set(changes.map((c) => c.asset));
+      project.assets.forEach((a, i) => {
+        if (!touched.has(a.id)) expect(a).toBe(original.assets[i]);
+      });
+    }
+  });
+
+  it('that touch nothing in common give the same in either order', () => {
+    for (let seed = 0; seed < 200; seed++) {
+      const r = new Random(seed);
+      const project = randomProject(seed);
+      const [a, b] = [randomChange(r, project), randomChange(r, project)];
+      if (overlap([a], [b]).length > 0) continue;
+      const there = applyChanges(applyChanges(project, [a]).project, [b]).project;
+      const back = applyChanges(applyChanges(project, [b]).project, [a]).project;
+      const ids = (p: Project): string[] =>
+        p.assets
+          .flatMap((x) => [...(x.bindings ?? []), ...(x.placements ?? [])].map((i) => JSON.stringify(i)))
+          .sort();
+      expect(ids(there)).toEqual(ids(back));
+    }
+  });
+
+  it('name what stands against them', () => {
+    const project = randomProject(3);
+    const remove: Change = { op: 'remove', list: 'bindings', asset: 'S0', id: 'none' };
+    expect(() => applyChanges(project, [remove])).toThrow('S0 has no binding "none"');
+    expect(() => applyChanges(project, [{ ...remove, asset: 'X' }])).toThrow(
+      'no scene, prefab or widget "X"',
+    );
+  });
+});
+
+describe('what can be wired', () => {
+  const veyra: Project = {
+    format: 'oquel.project/1',
+    name: 'Veyra',
+    assets: [
+      {
+        id: 'ridge',
+        kind: 'scene',
+        placements: [
+          { id: 'cabin-3', asset: 'Cabin', at: [10, 5], asleep: true },
+          { id: 'lost', asset: 'Nobody' },
+        ],
+        bindings: [
+          {
+            id: 'g-1',
+            from: { at: 'cabin-3', event: 'onDocked' },
+            to: { at: 'cabin-3/heater', action: 'warm' },
+          },
+          {
+            id: 'g-2',
+            from: { at: 'cabin-3', event: 'onDocked' },
+            to: { channel: 'tension' },
+            enabled: false,
+          },
+        ],
+      },
+      {
+        id: 'Cabin',
+        kind: 'prefab',
+        placements: [
+          { id: 'heater', asset: 'Heater', at: [0, 1] },
+          { id: 'self', asset: 'Cabin' },
+        ],
+        actions: [{ name: 'warm' }, { name: 'hold' }],
+      },
+      {
+        id: 'Heater',
+        kind: 'prefab',
+        actions: [{ name: 'warm' }, { name: 'hold', params: [{ name: 's', type: 'int' }] }],
+      },
+    ],
+  };
+  const index = indexProject(veyra);
+  const [ridge, cabin, heater] = index.assets;
+
+  it('lists everything inside the owner with its place, and stops at loops and at what is not there', () => {
+    const list = reachableFrom(index, ridge).map((t) => [t.path, t.at, t.depth, t.asleep]);
+    expect(list).toEqual([
+      ['.', [0, 0], 0, false],
+      ['cabin-3', [10, 5], 1, true],
+      ['cabin-3/heater', [10, 6], 2, true],
+    ]);
+  });
+  it('offers the actions that all receivers have alike', () => {
+    expect(commonActions([cabin, heater]).map((a) => a.name)).toEqual(['warm']);
+    expect(commonActions([])).toEqual([]);
+  });
+  it('knows what is wired already', () => {
+    expect([...wiredActions(ridge, 'cabin-3', 'onDocked')]).toEqual([['cabin-3/heater', new Set(['warm'])]]);
+  });
+  it('finds a free id that is a name', () => {
+    expect(freeBindingId(ridge, 'g')).toBe('g-3');
+    expect(freeBindingId(ridge, 'g', new Set(['g-3']))).toBe('g-4');
+    expect(freeBindingId(ridge, '1 a/b')).toBe('_1-a-b-1'.replace('_1', '_'));
+  });
+});

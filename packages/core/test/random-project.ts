@@ -1,0 +1,146 @@
+import type {
+  Action,
+  Asset,
+  Binding,
+  BindingFrom,
+  BindingTo,
+  Cause,
+  Effect,
+  EventDecl,
+  KeyExpr,
+  Placement,
+  Project,
+  Value,
+} from '../src/index.js';
+import { Random } from './random.js';
+
+const EVENTS = ['onA', 'onB', 'onC'];
+const ACTIONS = ['doA', 'doB', 'doC'];
+const PROPERTIES = ['line', 'open'];
+const CHANNELS = ['tension', 'weather', 'lost'];
+const VALUES: Value[] = [1, 2, 'east', true];
+
+/** A small project that is sound in form and full of every kind of wiring, right and wrong. */
+export function randomProject(seed: number): Project {
+  const r = new Random(seed);
+  const parts = Array.from({ length: 2 + r.int(3) }, (_, i) => `P${i}`);
+  const scenes = r.chance(0.6) ? ['S0', 'S1'] : ['S0'];
+  const ids = [...scenes, ...parts];
+  const assets = ids.map((id) => randomAsset(r, id, scenes.includes(id), parts, scenes));
+  const project: Project = {
+    format: 'oquel.project/1',
+    name: `random ${seed}`,
+    channels: [{ name: 'tension' }, { name: 'weather' }],
+    assets,
+  };
+  if (r.chance(0.5)) project.policy = { maxFanOut: r.int(4), maxChain: r.int(4) };
+  return project;
+}
+
+function randomAsset(r: Random, id: string, scene: boolean, parts: string[], scenes: string[]): Asset {
+  const asset: Asset = {
+    id,
+    kind: scene ? 'scene' : r.chance(0.8) ? 'prefab' : 'widget',
+    properties: [
+      { name: 'line', type: 'int', default: r.pick(VALUES), isKey: true },
+      ...(r.chance(0.5) ? [{ name: 'open', type: 'bool' as const, default: false }] : []),
+    ],
+    events: EVENTS.slice(0, 1 + r.int(3)).map((name) => randomEvent(r, name)),
+    actions: ACTIONS.slice(0, 1 + r.int(3)).map((name) => randomAction(r, name, parts)),
+  };
+  // Mostly downwards, so that loops of containing happen but do not rule.
+  const below = scene ? parts : parts.filter((p) => p > id || r.chance(0.08));
+  asset.placements = r.list(scene ? 4 : 2, (i) => randomPlacement(r, `p${i}`, below, id));
+  asset.bindings = r.list(scene ? 7 : 3, (i) => randomBinding(r, `b${i}`, asset, parts, scenes));
+  return asset;
+}
+
+function randomEvent(r: Random, name: string): EventDecl {
+  const cause = r.pick<Cause>([
+    { type: 'use' },
+    { type: 'raised' },
+    { type: 'start' },
+    { type: 'destroyed' },
+    { type: 'change', property: r.pick(PROPERTIES) },
+    { type: 'code' },
+  ]);
+  return {
+    name,
+    cause,
+    ...(r.chance(0.15) ? { limit: 1 } : {}),
+    ...(r.chance(0.3) ? { expectsListener: true } : {}),
+  };
+}
+
+function randomAction(r: Random, name: string, parts: string[]): Action {
+  return {
+    name,
+    ...(r.chance(0.3) ? { expectsSender: true } : {}),
+    ...(r.chance(0.3) ? { whileAsleep: true } : {}),
+    effects: r.list(2, () => randomEffect(r, parts)),
+  };
+}
+function randomEffect(r: Random, parts: string[]): Effect {
+  const guard = r.chance(0.2) ? { everyNth: 2 } : {};
+  const property = r.pick(PROPERTIES);
+  return r.pick<() => Effect>([
+    () => ({ ...guard, raise: r.pick(EVENTS), ...(r.chance(0.3) ? { delay: 0.5 } : {}) }),
+    () => ({ ...guard, raise: r.pick(EVENTS) }),
+    () => ({ ...guard, set: property, to: r.pick(VALUES) }),
+    () => ({ ...guard, toggle: property }),
+    () => ({ ...guard, wake: true }),
+    () => ({ ...guard, destroy: true }),
+    () => ({ ...guard, spawn: r.chance(0.9) ? r.pick(parts) : 'Nothing' }),
+  ])();
+}
+
+function randomPlacement(r: Random, id: string, below: string[], owner: string): Placement {
+  const asset = below.length > 0 && r.chance(0.95) ? r.pick(below) : r.pick(['Nothing', owner]);
+  return {
+    id,
+    asset,
+    ...(r.chance(0.2) ? { asleep: true } : {}),
+    ...(r.chance(0.4) ? { properties: { line: r.pick(VALUES) } } : {}),
+    ...(r.chance(0.2) ? { muted: [`b${r.int(3)}`] } : {}),
+  };
+}
+
+function randomBinding(r: Random, id: string, owner: Asset, parts: string[], scenes: string[]): Binding {
+  const from: BindingFrom = r.chance(0.25)
+    ? { channel: r.pick(CHANNELS), ...randomKey(r) }
+    : { at: randomPath(r, owner, parts, scenes), event: r.pick(EVENTS) };
+  let to: BindingTo;
+  if (!('channel' in from) && r.chance(0.3)) to = { channel: r.pick(CHANNELS), ...randomKey(r) };
+  else if (r.chance(0.3)) {
+    to = {
+      every: r.chance(0.95) ? r.pick([...parts, ...scenes]) : 'Nothing',
+      action: r.pick(ACTIONS),
+      ...(r.chance(0.4) ? { within: 'project' as const } : {}),
+      ...(r.chance(0.2) ? { pick: 'first' as const } : {}),
+      ...(r.chance(0.3) ? { spawned: true } : {}),
+      ...(r.chance(0.3) ? { match: { property: r.pick(PROPERTIES), equals: randomKeyExpr(r) } } : {}),
+    };
+  } else to = { at: randomPath(r, owner, parts, scenes), action: r.pick(ACTIONS) };
+  return {
+    id,
+    from,
+    to,
+    ...(r.chance(0.2) ? { limit: 1 + r.int(3) } : {}),
+    ...(r.chance(0.2) ? { delay: 0.25 } : {}),
+    ...(r.chance(0.1) ? { enabled: false } : {}),
+  };
+}
+function randomKey(r: Random): { key?: KeyExpr } {
+  return r.chance(0.5) ? { key: randomKeyExpr(r) } : {};
+}
+function randomKeyExpr(r: Random): KeyExpr {
+  return r.chance(0.5) ? r.pick(VALUES) : { property: r.pick(PROPERTIES) };
+}
+function randomPath(r: Random, owner: Asset, parts: string[], scenes: string[]): string {
+  const own = (owner.placements ?? []).map((p) => p.id);
+  const segment = (): string =>
+    own.length > 0 && r.chance(0.7) ? r.pick(own) : r.pick(['p0', 'p1', `~${r.pick(parts)}`, 'nowhere']);
+  if (r.chance(0.2)) return '.';
+  const path = r.chance(0.3) ? `${segment()}/${r.pick(['p0', 'p1', `~${r.pick(parts)}`])}` : segment();
+  return r.chance(0.1) ? `${r.pick(scenes)}:${r.chance(0.3) ? '.' : path}` : path;
+}

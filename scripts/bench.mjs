@@ -1,0 +1,22 @@
+import { installNpmPackages } from './lib/packages.mjs';
+import { runScript, say, Trouble } from './lib/say.mjs';
+
+/** Benchmarks by name, each in `bench/`. */
+const BENCHES = {
+  start: 'cold and warm `npm start` in a fresh clone',
+  wire: 'clicks and keys for a binding, and the time from an edit to the updated strip, on the demo',
+};
+
+await runScript(async () => {
+  const [name, ...args] = process.argv.slice(2);
+  if (!Object.hasOwn(BENCHES, name ?? '')) {
+    say('Usage: npm run bench -- NAME');
+    for (const [n, what] of Object.entries(BENCHES)) say(`  ${n.padEnd(10)} ${what}`);
+    if (name !== undefined)
+      throw new Trouble(`There is no benchmark "${name}".`, 'Choose one of those above.');
+    return 0;
+  }
+  await installNpmPackages();
+  const { default: bench } = await import(`../bench/${name}.mjs`);
+  return bench(args);
+});

@@ -1,0 +1,98 @@
+import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { build } from './lib/build.mjs';
+import { ensureDebianPackage, installNpmPackages } from './lib/packages.mjs';
+import { startPostgres } from './lib/postgres.mjs';
+import { ROOT } from './lib/root.mjs';
+import { run } from './lib/run.mjs';
+import { runScript, say, since } from './lib/say.mjs';
+
+/**
+ * Lint, types, unit and API tests, browser tests. Names given after `npm test --` run those parts alone:
+ * lint, types, unit, browser.
+ */
+await runScript(async () => {
+  const start = performance.now();
+  const wanted = process.argv.slice(2);
+  const parts = Object.keys(PARTS).filter((name) => wanted.length === 0 || wanted.includes(name));
+  await installNpmPackages();
+  const total = { passed: 0, failed: 0 };
+  const results = mkdtempSync(join(tmpdir(), 'oquel-test-'));
+  let db = null;
+  try {
+    if (parts.includes('unit') || parts.includes('browser')) {
+      await build();
+      if (parts.includes('browser')) {
+        await ensureDebianPackage('chromium', () => existsSync('/usr/bin/chromium'), 'Chromium');
+      }
+      db = await startPostgres(join(results, 'postgres'));
+    }
+    const env = {
+      ...process.env,
+      OQUEL_TEST_POSTGRES: db?.url('postgres') ?? '',
+      NODE_OPTIONS: `${process.env.NODE_OPTIONS ?? ''} --experimental-vm-modules --no-warnings`,
+      npm_config_loglevel: 'error',
+    };
+    for (const name of parts) {
+      const begun = performance.now();
+      say(`\n== ${name}`);
+      const { passed, failed } = await PARTS[name](env, results);
+      total.passed += passed;
+      total.failed += failed;
+      say(`== ${name}: ${passed} passed, ${failed} failed in ${since(begun)}`);
+    }
+  } finally {
+    await db?.remove();
+    rmSync(results, { recursive: true, force: true });
+  }
+  say(`\nAll of it took ${since(start)}.`);
+  say(`${total.passed} passed, ${total.failed} failed`);
+  return total.failed > 0 ? 1 : 0;
+});
+
+const PARTS = {
+  lint: (env) =>
+    commands(env, [
+      ['eslint', '.', '--max-warnings', '0'],
+      ['prettier', '--check', '--log-level', 'warn', '.'],
+    ]),
+  types: (env) =>
+    commands(env, [
+      ['tsc', '-b', '--force'],
+      ...['apps/web', 'packages/core/test', 'apps/cli/test', 'apps/server/test', 'apps/web/test', 'e2e'].map(
+        (p) => ['tsc', '-p', p, '--noEmit'],
+      ),
+    ]),
+  unit: async (env, results) => {
+    const file = join(results, 'unit.json');
+    const code = await run('npx', ['jest', '--json', '--outputFile', file, '--silent'], { cwd: ROOT, env });
+    if (!existsSync(file)) return { passed: 0, failed: 1 };
+    const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = JSON.parse(
+      readFileSync(file, 'utf8'),
+    );
+    const failed = numFailedTests + numRuntimeErrorTestSuites;
+    return { passed: numPassedTests, failed: code !== 0 && failed === 0 ? 1 : failed };
+  },
+  browser: async (env, results) => {
+    const file = join(results, 'browser.json');
+    const report = { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: file, NODE_OPTIONS: '--no-warnings' };
+    const code = await run('npx', ['playwright', 'test', '-c', 'e2e', '--reporter=list,json'], {
+      cwd: ROOT,
+      env: report,
+    });
+    if (!existsSync(file)) return { passed: 0, failed: 1 };
+    const { stats } = JSON.parse(readFileSync(file, 'utf8'));
+    const failed = stats.unexpected + stats.flaky;
+    return { passed: stats.expected, failed: code !== 0 && failed === 0 ? 1 : failed };
+  },
+};
+
+async function commands(env, list) {
+  const result = { passed: 0, failed: 0 };
+  for (const args of list) {
+    if ((await run('npx', args, { cwd: ROOT, env })) === 0) result.passed++;
+    else result.failed++;
+  }
+  return result;
+}
