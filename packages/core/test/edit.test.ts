@@ -27,7 +27,7 @@ function randomChange(r: Random, project: Project): Change {
   if (op === 'insert') return { op, ...head, index: r.int(6), item: fresh(`n${r.int(1e9)}`) } as Change;
   if (op === 'replace')
     return { op, ...head, id, item: fresh(r.chance(0.5) ? id : `n${r.int(1e9)}`) } as Change;
-  return (op === 'move' ? { op, ...head, id, index: r.int(6) } : { op, ...head, id }) as Change;
+  return op === 'move' ? { op, ...head, id, index: r.int(6) } : { op, ...head, id };
 }
 
 describe('change sets', () => {
