@@ -8,49 +8,6 @@ import { ROOT } from './lib/root.mjs';
 import { run } from './lib/run.mjs';
 import { runScript, say, since } from './lib/say.mjs';
 
-/**
- * Lint, types, unit and API tests, browser tests. Names given after `npm test --` run those parts alone:
- * lint, types, unit, browser.
- */
-await runScript(async () => {
-  const start = performance.now();
-  const wanted = process.argv.slice(2);
-  const parts = Object.keys(PARTS).filter((name) => wanted.length === 0 || wanted.includes(name));
-  await installNpmPackages();
-  const total = { passed: 0, failed: 0 };
-  const results = mkdtempSync(join(tmpdir(), 'oquel-test-'));
-  let db = null;
-  try {
-    if (parts.includes('unit') || parts.includes('browser')) {
-      await build();
-      if (parts.includes('browser')) {
-        await ensureDebianPackage('chromium', () => existsSync('/usr/bin/chromium'), 'Chromium');
-      }
-      db = await startPostgres(join(results, 'postgres'));
-    }
-    const env = {
-      ...process.env,
-      OQUEL_TEST_POSTGRES: db?.url('postgres') ?? '',
-      NODE_OPTIONS: `${process.env.NODE_OPTIONS ?? ''} --experimental-vm-modules --no-warnings`,
-      npm_config_loglevel: 'error',
-    };
-    for (const name of parts) {
-      const begun = performance.now();
-      say(`\n== ${name}`);
-      const { passed, failed } = await PARTS[name](env, results);
-      total.passed += passed;
-      total.failed += failed;
-      say(`== ${name}: ${passed} passed, ${failed} failed in ${since(begun)}`);
-    }
-  } finally {
-    await db?.remove();
-    rmSync(results, { recursive: true, force: true });
-  }
-  say(`\nAll of it took ${since(start)}.`);
-  say(`${total.passed} passed, ${total.failed} failed`);
-  return total.failed > 0 ? 1 : 0;
-});
-
 const PARTS = {
   lint: (env) =>
     commands(env, [
@@ -96,3 +53,46 @@ async function commands(env, list) {
   }
   return result;
 }
+
+/**
+ * Lint, types, unit and API tests, browser tests. Names given after `npm test --` run those parts alone:
+ * lint, types, unit, browser.
+ */
+await runScript(async () => {
+  const start = performance.now();
+  const wanted = process.argv.slice(2);
+  const parts = Object.keys(PARTS).filter((name) => wanted.length === 0 || wanted.includes(name));
+  await installNpmPackages();
+  const total = { passed: 0, failed: 0 };
+  const results = mkdtempSync(join(tmpdir(), 'oquel-test-'));
+  let db = null;
+  try {
+    if (parts.includes('unit') || parts.includes('browser')) {
+      await build();
+      if (parts.includes('browser')) {
+        await ensureDebianPackage('chromium', () => existsSync('/usr/bin/chromium'), 'Chromium');
+      }
+      db = await startPostgres(join(results, 'postgres'));
+    }
+    const env = {
+      ...process.env,
+      OQUEL_TEST_POSTGRES: db?.url('postgres') ?? '',
+      NODE_OPTIONS: `${process.env.NODE_OPTIONS ?? ''} --experimental-vm-modules --no-warnings`,
+      npm_config_loglevel: 'error',
+    };
+    for (const name of parts) {
+      const begun = performance.now();
+      say(`\n== ${name}`);
+      const { passed, failed } = await PARTS[name](env, results);
+      total.passed += passed;
+      total.failed += failed;
+      say(`== ${name}: ${passed} passed, ${failed} failed in ${since(begun)}`);
+    }
+  } finally {
+    await db?.remove();
+    rmSync(results, { recursive: true, force: true });
+  }
+  say(`\nAll of it took ${since(start)}.`);
+  say(`${total.passed} passed, ${total.failed} failed`);
+  return total.failed > 0 ? 1 : 0;
+});
