@@ -1,6 +1,6 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, it } from '@jest/globals';
-import { audit, canonicalJson, readProject, RULES, type Finding } from '../src/index.js';
+import { ALL_RULES, audit, canonicalJson, readProject, type Finding } from '../src/index.js';
 
 interface Case {
   about: string;
@@ -13,16 +13,14 @@ interface Case {
   project: unknown;
 }
 const folder = new URL('./cases/', import.meta.url);
-const known = new Set(['stale-waiver', 'idle-waiver', ...RULES.map((r) => r.meta.name)]);
+const known = new Set(ALL_RULES.map((r) => r.meta.name));
 
 /** A case holds if the findings of its rules are exactly those expected: nothing missing, nothing more. */
 describe('cases', () => {
   for (const file of readdirSync(folder).sort()) {
     const c = JSON.parse(readFileSync(new URL(file, folder), 'utf8')) as Case;
-    c.only = c.only.filter((rule) => known.has(rule));
-    c.expect = c.expect.filter((f) => c.only.includes(f.rule!));
-    if (c.only.length === 0) continue;
     it(`${file}: ${c.about.slice(0, 80)}`, () => {
+      expect(c.only.filter((rule) => !known.has(rule))).toEqual([]);
       const result = audit(readProject(c.project).project, { today: c.today ?? '2026-11-24' });
       const judged = result.findings.filter((f) => c.only.includes(f.rule));
       const withWaived = c.expect.some((e) => 'waived' in e);

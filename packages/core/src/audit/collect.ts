@@ -8,7 +8,7 @@ import { renderMessage, type Report, type Rule } from './rule.js';
 
 interface Draft {
   finding: Finding;
-  occurrences: Set<number>;
+  occurrences: Set<number | string>;
   sortKey: string;
 }
 const RANK = { error: 0, warning: 1, info: 2 } as const;
@@ -50,7 +50,9 @@ export class Collector {
   findings(): Finding[] {
     const drafts = [...this.drafts.values()];
     for (const d of drafts) {
-      d.finding.occurrences = [...d.occurrences].map((i) => this.x.address(i)).sort(byCodeUnits);
+      d.finding.occurrences = [...d.occurrences]
+        .map((o) => (typeof o === 'string' ? o : this.x.address(o)))
+        .sort(byCodeUnits);
     }
     drafts.sort(
       (a, b) =>

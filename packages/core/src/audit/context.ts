@@ -1,11 +1,17 @@
 import type { Expansion } from '../expand/expansion.js';
+import { overridesOf } from '../expand/values.js';
 import { chainLengths, type Chains } from '../graph/chains.js';
 import { stronglyConnected, type Components } from '../graph/components.js';
 import { fanOuts } from '../graph/fan-out.js';
 import { BIND, HEAR, isEvent, PUBLISH, type Graph } from '../graph/graph.js';
+import { mutedBindings, planBindings, type BindingPlan } from '../graph/plans.js';
 import type { ProjectIndex } from '../project/index-project.js';
+import type { Value } from '../project/types.js';
 import { cycleGroups, type CycleGroup } from '../graph/cycles.js';
 import { endFaults, type EndFault } from './dangling-ends.js';
+import { literalsOf, type Literal } from './literals.js';
+import { liveness, type Liveness } from './live.js';
+import { holdings, type Holding } from './peers.js';
 import { thresholds, type Thresholds } from './policy.js';
 import { spawnGaps } from './spawn-gaps.js';
 
@@ -49,6 +55,22 @@ export class AuditContext {
   get spawnGaps(): Int32Array {
     return this.once('spawnGaps', () => spawnGaps(this));
   }
+  get literals(): Literal[] {
+    return this.once('literals', () => literalsOf(this));
+  }
+  /** Which peer keeps and which steers each instance. */
+  get holding(): Holding {
+    return this.once('holding', () => holdings(this.x));
+  }
+  /** Every enabled binding made ready to be resolved in any copy. */
+  get plans(): readonly (readonly (BindingPlan | null)[])[] {
+    return this.once('plans', () => planBindings(this.x));
+  }
+  /** What can be brought about while things sleep; says also who cannot be awake. */
+  get awake(): Liveness {
+    return this.once('awake', () => liveness(this.g, true));
+  }
+
   /** For each asset its number of instances. */
   get copies(): Int32Array {
     return this.once('copies', () => {
@@ -57,6 +79,39 @@ export class AuditContext {
       return copies;
     });
   }
+  private get byAsset(): Int32Array[] {
+    return this.once('byAsset', () => {
+      const lists = [...this.copies].map((n) => new Int32Array(n));
+      const next = new Int32Array(lists.length);
+      for (let i = 0; i < this.x.count; i++) lists[this.x.asset[i]][next[this.x.asset[i]]++] = i;
+      return lists;
+    });
+  }
+  /** All instances of an asset, in expansion order. */
+  instancesOf(asset: number): Int32Array {
+    return this.byAsset[asset];
+  }
+  /** All instances that one authored placement yields. */
+  instancesOfPlacement(asset: number, slot: number): number[] {
+    const { x } = this;
+    return [...this.instancesOf(asset)].map((i) => x.children[x.childBase[i] + slot]).filter((i) => i >= 0);
+  }
+  overridesOf(instance: number): Record<string, Value> {
+    return overridesOf(this.x, instance) ?? {};
+  }
+  /** The expanded owners in whose copy an authored binding is not muted. */
+  ownersOf(asset: number, binding: number): number[] {
+    const { id } = this.index.assets[asset].bindings[binding];
+    return [...this.instancesOf(asset)].filter((i) => !mutedBindings(this.x, i)?.has(id));
+  }
+  /** Rules pass over a binding that is disabled, or muted in every copy. */
+  isJudged(asset: number, binding: number): boolean {
+    if (this.index.assets[asset].bindings[binding].enabled === false) return false;
+    if (this.copies[asset] === 0) return true;
+    const { id } = this.index.assets[asset].bindings[binding];
+    return this.instancesOf(asset).some((i) => !mutedBindings(this.x, i)?.has(id));
+  }
+
   /** For each event 1 if a bind or publish edge leaves it; for each action 1 if a bind or hear edge enters it. */
   get bound(): Uint8Array {
     return this.once('bound', () => {
@@ -77,6 +132,14 @@ export class AuditContext {
     return this.bound[node] === 1 || this.g.countsAsBound[node] === 1;
   }
 
+  /** Calls `take` for every bound event, with its instance and its number in the asset. */
+  eachBoundEvent(take: (node: number, instance: number, event: number) => void): void {
+    const { x, bound } = this;
+    for (let i = 0; i < x.count; i++) {
+      const events = x.assetOf(i).events.length;
+      for (let e = 0; e < events; e++) if (bound[x.nodeBase[i] + e] === 1) take(x.nodeBase[i] + e, i, e);
+    }
+  }
   /** Calls `take` for every event that something outside the wiring raises, of instances that are not spawned. */
   eachOutsideEvent(take: (node: number, instance: number, event: number) => void): void {
     const { x } = this;

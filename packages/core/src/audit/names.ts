@@ -82,3 +82,9 @@ export function pathEvidence(g: Graph, path: GraphPath, closed: boolean): Eviden
   }
   return { kind: 'path', steps, closed, latency: latency(g, path) };
 }
+
+/** The address that a placement would have inside an instance, though it yields none. */
+export function below(x: Expansion, instance: number, id: string): string {
+  const address = x.address(instance);
+  return address.endsWith(':.') ? `${address.slice(0, -1)}${id}` : `${address}/${id}`;
+}

@@ -21,8 +21,8 @@ export interface Report<M extends string> {
   /** Only where it differs from the rule's or class's default. */
   severity?: Exclude<Severity, 'off'>;
   subject: Subject;
-  /** Instances where the fault is. */
-  occurrences: Iterable<number>;
+  /** Instances where the fault is, or addresses where none stands. */
+  occurrences: Iterable<number | string>;
   /** Made only for the first report of a finding. */
   evidence: () => Evidence;
   message: M;

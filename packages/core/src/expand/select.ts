@@ -28,8 +28,11 @@ export class Selector {
     return this.byAsset[asset] ?? NONE;
   }
 
-  /** Calls `take` for each instance that is selected, in expansion order. Cost: a search and the instances met. */
-  each(owner: number, selection: Selection, take: (instance: number) => void): void {
+  /**
+   * Calls `take` for each instance that is selected, in expansion order, until it returns true.
+   * Cost: a search and the instances met.
+   */
+  each(owner: number, selection: Selection, take: (instance: number) => boolean | void): void {
     const { x } = this;
     const list = selection.match
       ? this.matching(selection.asset, selection.match)
@@ -40,8 +43,7 @@ export class Selector {
     const leaveSpawned = !selection.spawned && !(local && x.isSpawned(owner));
     for (let i = local ? lowerBound(list, owner + 1) : 0; i < end; i++) {
       if (leaveSpawned && x.isSpawned(list[i])) continue;
-      take(list[i]);
-      if (selection.pick === 'first') return;
+      if (take(list[i]) === true || selection.pick === 'first') return;
     }
   }
 

@@ -6,6 +6,8 @@ export type SpawnEffect = Extract<Effect, { spawn: string }>;
 export interface StandIn {
   asset: number;
   effect: SpawnEffect;
+  /** What spawns it first: the holder (null), or a stand-in by its place in the list and the way inside it. */
+  spawner: { standIn: number; slots: readonly number[] } | null;
 }
 
 /**
@@ -18,35 +20,44 @@ export function findStandIns(index: ProjectIndex): StandIn[][] {
   return index.assets.map((holder) => {
     const found: StandIn[] = [];
     const seen = new Set<number>();
-    const scan = (asset: AssetIndex): void => {
+    const scan = (asset: AssetIndex, spawner: StandIn['spawner']): void => {
       for (const { effect } of asset.effects) {
         if (!('spawn' in effect)) continue;
         const to = index.assetAt.get(effect.spawn);
         if (to === undefined || seen.has(to) || index.assets[to].decl.kind === 'scene') continue;
         seen.add(to);
-        found.push({ asset: to, effect });
+        found.push({ asset: to, effect, spawner });
       }
     };
-    scan(holder);
+    scan(holder, null);
     for (let i = 0; i < found.length; i++) {
-      for (const inside of containedAssets(index, found[i].asset)) scan(index.assets[inside]);
+      for (const { at, slots } of containedAssets(index, found[i].asset)) {
+        scan(index.assets[at], { standIn: i, slots });
+      }
     }
     return found;
   });
 }
 
 /** The asset and every asset inside it, each once, in the order in which expansion first meets it. */
-function containedAssets(index: ProjectIndex, root: number): number[] {
-  const order: number[] = [];
+function containedAssets(index: ProjectIndex, root: number): Contained[] {
+  const order: Contained[] = [];
   const seen = new Set<number>();
-  const stack = [root];
-  while (stack.length > 0) {
-    const at = stack.pop()!;
+  const stack: Contained[] = [{ at: root, slots: [] }];
+  for (let next = stack.pop(); next; next = stack.pop()) {
+    const { at, slots } = next;
     if (seen.has(at)) continue;
     seen.add(at);
-    order.push(at);
+    order.push(next);
     const { placed } = index.assets[at];
-    for (let i = placed.length - 1; i >= 0; i--) if (placed[i] >= 0) stack.push(placed[i]);
+    for (let i = placed.length - 1; i >= 0; i--) {
+      if (placed[i] >= 0 && !seen.has(placed[i])) stack.push({ at: placed[i], slots: [...slots, i] });
+    }
   }
   return order;
+}
+interface Contained {
+  at: number;
+  /** Slots from the root to it. */
+  slots: readonly number[];
 }

@@ -42,6 +42,7 @@ class GraphBuilder {
   private readonly faulty = new IntList();
   private readonly publications = new IntList();
   private readonly hearings = new IntList();
+  private readonly selections = new IntList();
   private readonly channelOf = new IntList();
   private readonly keyOf = new IntList();
   private readonly channelNodes = new Map<string, number>();
@@ -98,6 +99,7 @@ class GraphBuilder {
       return this.countHalf(plan, owner, number, sender, receiver, faults);
     }
     const { from, to, limit, delay = 0 } = plan.binding;
+    if ('every' in to) this.countSelection(to, owner, 'channel' in from ? owner : sender, number);
     const cls = limit !== undefined && !x.isSpawned(owner) ? LIMITED : delay > 0 ? DELAYED : INSTANT;
     if ('channel' in from) {
       if ('channel' in to) return; // the format refuses it
@@ -149,6 +151,17 @@ class GraphBuilder {
     const selection = this.selection(to, reader);
     const action = x.index.assets[selection.asset].actionAt.get(to.action)!;
     this.select.each(owner, selection, (instance) => take(actionNode(x, instance, action), instance));
+  }
+
+  /** How many it could select, up to two: what the rules on selections ask. */
+  private countSelection(to: SelectionTarget, owner: number, reader: number, number: number): void {
+    let weight = 0;
+    this.select.each(owner, { ...this.selection(to, reader), pick: 'all' }, (instance) => {
+      weight += this.x.isSpawned(instance) ? 2 : 1;
+      return weight >= 2;
+    });
+    this.selections.push(number);
+    this.selections.push(Math.min(2, weight));
   }
 
   /** A selection with its key read from `reader`; without one (the end is missing) any key will do. */
@@ -277,6 +290,7 @@ class GraphBuilder {
       faulty: this.faulty.toArray(),
       publications: this.publications.toArray(),
       hearings: this.hearings.toArray(),
+      selections: this.selections.toArray(),
       countsAsBound: this.countsAsBound,
       expandedBindings: this.expandedBindings,
     };

@@ -27,6 +27,7 @@ export const ANY_KEY = -2;
 export const PUBLICATION_STRIDE = 4;
 export const HEARING_STRIDE = 5;
 export const FAULT_STRIDE = 2;
+export const SELECTION_STRIDE = 2;
 
 /**
  * The binding graph. Nodes: for each instance its events, then its actions, from `x.nodeBase`; then the channel nodes.
@@ -56,6 +57,8 @@ export interface Graph {
   readonly publications: Int32Array;
   /** Stride 5: expanded binding, channel, key, node of the action or −1, 1 if it has edges or 0 as above. */
   readonly hearings: Int32Array;
+  /** Stride 2: expanded binding, and what its `every` could select (a spawned instance counts as two; 2 is 2 or more). */
+  readonly selections: Int32Array;
   /** 1 for an event that counts as heard, or an action that counts as driven, though the other end is missing. */
   readonly countsAsBound: Uint8Array;
   /** Enabled and unmuted bindings over all instances. */

@@ -21,6 +21,7 @@ import {
   yes,
   type Shape,
 } from './shape.js';
+import { compilePattern } from './name-pattern.js';
 import { FORMAT } from './types.js';
 import type * as T from './types.js';
 
@@ -255,9 +256,9 @@ const asset = object<T.Asset>({
 
 const pattern = refine(text, (source, reading) => {
   try {
-    new RegExp(source, 'u');
+    compilePattern(source);
   } catch {
-    reading.failText('a regular expression', JSON.stringify(source));
+    reading.failText('a regular expression (without look-around or back references)', JSON.stringify(source));
   }
 });
 const threshold = atLeast(0, 'a number');

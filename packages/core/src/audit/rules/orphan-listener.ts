@@ -1,12 +1,6 @@
-import {
-  actionNode,
-  ANY_KEY,
-  HEARING_STRIDE,
-  NO_KEY,
-  PUBLICATION_STRIDE,
-  type Graph,
-} from '../../graph/graph.js';
+import { actionNode, ANY_KEY, HEARING_STRIDE, NO_KEY, type Graph } from '../../graph/graph.js';
 import { expandedBinding } from '../../graph/graph.js';
+import { publishedKeys } from '../channel-use.js';
 import type { AuditContext } from '../context.js';
 import { bindingRef, nodeRef } from '../names.js';
 import { defineRule, type Report } from '../rule.js';
@@ -76,18 +70,6 @@ function checkChannels(ctx: AuditContext, report: (r: Report<Message>) => void):
       evidence: () => ({ kind: 'nodes', nodes: [nodeRef(g, node)], more: 0 }),
     });
   }
-}
-
-/** For each channel that anything is published to, the keys; a binding with a missing end counts. */
-export function publishedKeys(g: Graph): Map<number, Set<number>> {
-  const published = new Map<number, Set<number>>();
-  for (let p = 0; p < g.publications.length; p += PUBLICATION_STRIDE) {
-    const channel = g.publications[p + 1];
-    let keys = published.get(channel);
-    if (!keys) published.set(channel, (keys = new Set()));
-    keys.add(g.publications[p + 2]);
-  }
-  return published;
 }
 
 function nodeText(g: Graph, node: number): string {

@@ -1,0 +1,30 @@
+import { nodeRef, placementRef } from '../names.js';
+import { defineRule } from '../rule.js';
+import { sleeperAround } from '../sleepers.js';
+
+export const asleepSender = defineRule<'asleep'>({
+  meta: {
+    name: 'asleep-sender',
+    severity: 'warning',
+    group: 'targets',
+    what: 'Something that begins asleep is listened to, and nothing ever wakes it.',
+    why: 'Asleep it raises nothing, so its listeners wait in vain.',
+    cure: 'Wake it, or do not begin asleep.',
+  },
+  messages: { asleep: '{sleeper} begins asleep and nothing wakes it, so {at} never says {event}' },
+  check(ctx, report) {
+    const { x } = ctx;
+    ctx.eachBoundEvent((node, i, e) => {
+      const event = x.assetOf(i).events[e];
+      if (event.cause.type === 'raised' || ctx.awake.blocked[i] === 0) return;
+      const sleeper = sleeperAround(ctx, i);
+      report({
+        subject: placementRef(x, sleeper),
+        occurrences: [sleeper],
+        message: 'asleep',
+        data: { sleeper: x.address(sleeper), at: x.address(i), event: event.name },
+        evidence: () => ({ kind: 'nodes', nodes: [nodeRef(ctx.g, node)], more: 0 }),
+      });
+    });
+  },
+});

@@ -1,0 +1,31 @@
+import { nodeRef } from '../names.js';
+import { senders } from '../peers.js';
+import { defineRule } from '../rule.js';
+
+export const barredRaise = defineRule<'barred'>({
+  meta: {
+    name: 'barred-raise',
+    severity: 'error',
+    group: 'delivery',
+    what: 'Nobody may raise an event that is listened to.',
+    why: 'Every raise is refused.',
+    cure: 'Let a role that some peer has raise it.',
+  },
+  messages: { barred: 'No peer may raise {event} of {at}' },
+  check(ctx, report) {
+    const { holding: h, x } = ctx;
+    if (h.peers.length === 0) return;
+    ctx.eachBoundEvent((node, i, e) => {
+      const asset = x.assetOf(i);
+      const event = asset.events[e];
+      if (senders(h, event, i).length > 0) return;
+      report({
+        subject: { asset: asset.decl.id, event: event.name },
+        occurrences: [i],
+        message: 'barred',
+        data: { at: x.address(i), event: event.name },
+        evidence: () => ({ kind: 'nodes', nodes: [nodeRef(ctx.g, node)], more: 0 }),
+      });
+    });
+  },
+});

@@ -1,0 +1,74 @@
+import type { AssetIndex, ProjectIndex } from '../../project/index-project.js';
+import type { Effect } from '../../project/types.js';
+import { isLiteral } from '../../project/value.js';
+import { defineRule } from '../rule.js';
+
+interface Missing {
+  kind: string;
+  name: string;
+  known: Iterable<string>;
+}
+
+export const danglingEffect = defineRule<'missing'>({
+  meta: {
+    name: 'dangling-effect',
+    severity: 'error',
+    group: 'targets',
+    what: 'An effect of an action names a property, event, asset or parameter that is not there.',
+    why: 'The effect does nothing, and nothing says so.',
+    cure: 'Name what was meant, or remove the effect.',
+  },
+  messages: { missing: '{action} of {asset} names the {kind} "{name}", which is not there' },
+  check(ctx, report) {
+    for (const asset of ctx.index.assets) {
+      for (const { action, effect } of asset.effects) {
+        const name = asset.actions[action].name;
+        for (const missing of missingNames(ctx.index, asset, action, effect)) {
+          report({
+            subject: { asset: asset.decl.id, action: name },
+            occurrences: ctx.instancesOf(asset.at),
+            message: 'missing',
+            data: { action: name, asset: asset.decl.id, kind: missing.kind, name: missing.name },
+            evidence: () => ({
+              kind: 'names',
+              wanted: missing.name,
+              known: [...missing.known].slice(0, 200),
+            }),
+          });
+        }
+      }
+    }
+  },
+});
+
+function missingNames(index: ProjectIndex, asset: AssetIndex, action: number, effect: Effect): Missing[] {
+  const missing: Missing[] = [];
+  const property = (name: string): void => {
+    if (!asset.propertyAt.has(name)) missing.push({ kind: 'property', name, known: asset.propertyAt.keys() });
+  };
+  const param = (value: unknown): void => {
+    if (isLiteral(value)) return;
+    const { param: name } = value as { param: string };
+    const known = (asset.actions[action].params ?? []).map((p) => p.name);
+    if (!known.includes(name)) missing.push({ kind: 'parameter', name, known });
+  };
+  if (effect.when) property(effect.when.property);
+  if ('set' in effect) {
+    property(effect.set);
+    param(effect.to);
+  } else if ('add' in effect) {
+    property(effect.add);
+    param(effect.by);
+  } else if ('toggle' in effect) property(effect.toggle);
+  else if ('raise' in effect) {
+    if (!asset.eventAt.has(effect.raise)) {
+      missing.push({ kind: 'event', name: effect.raise, known: asset.eventAt.keys() });
+    }
+  } else if ('spawn' in effect) {
+    const at = index.assetAt.get(effect.spawn);
+    if (at === undefined || index.assets[at].decl.kind === 'scene') {
+      missing.push({ kind: 'prefab or widget', name: effect.spawn, known: index.assetAt.keys() });
+    }
+  }
+  return missing;
+}

@@ -1,0 +1,173 @@
+import { literalFault } from '../../project/arg-types.js';
+import type { AssetIndex } from '../../project/index-project.js';
+import type { Type } from '../../project/types.js';
+import { activatorMatches } from '../activators.js';
+import type { AuditContext } from '../context.js';
+import type { Subject } from '../finding.js';
+import { effectName } from '../names.js';
+import { defineRule, type Report } from '../rule.js';
+
+type Message = 'muted' | 'override' | 'peer' | 'scene' | 'property' | 'enum' | 'activator' | 'value';
+type Send = (r: Report<Message>) => void;
+
+export const danglingName = defineRule<Message>({
+  meta: {
+    name: 'dangling-name',
+    severity: 'warning',
+    classes: {
+      muted: 'warning',
+      override: 'warning',
+      peer: 'warning',
+      scene: 'warning',
+      property: 'warning',
+      enum: 'warning',
+      activator: 'warning',
+      value: 'warning',
+    },
+    group: 'targets',
+    what: 'A name that is written down somewhere names nothing, or a value is not of its property’s type.',
+    why: 'It is passed over, so the mute, override or filter that was meant does not happen.',
+    cure: 'Name what was meant, or take the name away.',
+  },
+  messages: {
+    muted: '{who} mutes "{name}", which is no binding of {asset}',
+    override: '{who} overrides "{name}", which is no property of {asset}',
+    peer: '{who} belongs to the peer "{name}", which is not there',
+    scene: 'The load set {who} names "{name}", which is no scene',
+    property: '{who} is raised when "{name}" changes, which is no property of {asset}',
+    enum: 'The enum "{name}" is used and not declared',
+    activator: '{who} may be raised by "{name}", which matches no asset',
+    value: '{who} is {name}, which is not of its type {asset}',
+  },
+  check(ctx, report) {
+    for (const asset of ctx.index.assets) {
+      checkPlacements(ctx, asset, report);
+      checkSpawns(ctx, asset, report);
+      checkEvents(ctx, asset, report);
+    }
+    checkLoadSets(ctx, report);
+    checkEnums(ctx, report);
+    for (const { value, type, valueSubject, occurrences, where } of ctx.literals) {
+      const fault = valueSubject && literalFault(ctx.index, value, type);
+      if (!fault || fault.kind === 'table') continue;
+      const data = { who: where, name: JSON.stringify(value), asset: type };
+      send(report, 'value', valueSubject, occurrences(), data, []);
+    }
+  },
+});
+
+function send(
+  report: Send,
+  cls: Message,
+  subject: Subject,
+  occurrences: Iterable<number>,
+  data: { who: string; name: string; asset: string },
+  known: Iterable<string>,
+): void {
+  report({
+    class: cls,
+    message: cls,
+    subject,
+    occurrences,
+    data,
+    evidence: () => ({ kind: 'names', wanted: data.name, known: [...known].slice(0, 200) }),
+  });
+}
+
+function checkPlacements(ctx: AuditContext, owner: AssetIndex, report: Send): void {
+  const peers = (ctx.index.project.peers ?? []).map((p) => p.name);
+  owner.placements.forEach((p, slot) => {
+    const subject = { asset: owner.decl.id, placement: p.id };
+    const where = (): number[] => ctx.instancesOfPlacement(owner.at, slot);
+    const placed = ctx.index.assets[owner.placed[slot]] as AssetIndex | undefined;
+    if (placed) {
+      const data = { who: p.id, asset: placed.decl.id };
+      for (const name of p.muted ?? []) {
+        if (placed.bindingAt.has(name)) continue;
+        send(report, 'muted', { ...subject, name }, where(), { ...data, name }, placed.bindingAt.keys());
+      }
+      for (const name of Object.keys(p.properties ?? {})) {
+        if (placed.propertyAt.has(name)) continue;
+        const own = { ...subject, property: name };
+        send(report, 'override', own, where(), { ...data, name }, placed.propertyAt.keys());
+      }
+    }
+    for (const name of peers.length > 0 ? [p.authority, p.operator] : []) {
+      if (name === undefined || peers.includes(name)) continue;
+      send(report, 'peer', { ...subject, name }, where(), { who: p.id, name, asset: '' }, peers);
+    }
+  });
+}
+
+function checkSpawns(ctx: AuditContext, asset: AssetIndex, report: Send): void {
+  for (const { action, effect } of asset.effects) {
+    if (!('spawn' in effect)) continue;
+    const spawned = ctx.index.assets[ctx.index.assetAt.get(effect.spawn) ?? -1] as AssetIndex | undefined;
+    for (const name of Object.keys(effect.properties ?? {})) {
+      if (!spawned || spawned.propertyAt.has(name)) continue;
+      const subject = {
+        asset: asset.decl.id,
+        action: asset.actions[action].name,
+        effect: effectName(effect),
+        property: name,
+      };
+      const data = { who: subject.action, name, asset: spawned.decl.id };
+      send(report, 'override', subject, ctx.instancesOf(asset.at), data, spawned.propertyAt.keys());
+    }
+  }
+}
+
+function checkEvents(ctx: AuditContext, asset: AssetIndex, report: Send): void {
+  for (const { name: event, cause } of asset.events) {
+    const about = (name: string): Subject => ({ asset: asset.decl.id, event, name });
+    if (cause.type === 'change' && !asset.propertyAt.has(cause.property)) {
+      const data = { who: event, name: cause.property, asset: asset.decl.id };
+      send(
+        report,
+        'property',
+        about(cause.property),
+        ctx.instancesOf(asset.at),
+        data,
+        asset.propertyAt.keys(),
+      );
+    }
+    const list = ('activators' in cause && cause.activators) || [];
+    const idle = list.filter((entry) => !activatorMatches(ctx.index, entry));
+    // Where none matches, nobody at all can raise it, and another rule says that.
+    if (idle.length === list.length) continue;
+    for (const name of idle) {
+      const data = { who: event, name, asset: '' };
+      send(report, 'activator', about(name), ctx.instancesOf(asset.at), data, ctx.index.assetAt.keys());
+    }
+  }
+}
+
+function checkLoadSets(ctx: AuditContext, report: Send): void {
+  const scenes = ctx.index.assets.filter((a) => a.decl.kind === 'scene').map((a) => a.decl.id);
+  for (const set of ctx.index.project.loadSets ?? []) {
+    for (const name of set.scenes) {
+      if (scenes.includes(name)) continue;
+      send(report, 'scene', { loadSet: set.name, name }, [], { who: set.name, name, asset: '' }, scenes);
+    }
+  }
+}
+
+function checkEnums(ctx: AuditContext, report: Send): void {
+  const declared = (ctx.index.project.enums ?? []).map((e) => e.name);
+  const known = new Set(declared);
+  for (const type of typesUsed(ctx)) {
+    if (!type.startsWith('enum:') || known.has(type.slice(5))) continue;
+    const name = type.slice(5);
+    send(report, 'enum', { name }, [], { who: '', name, asset: '' }, declared);
+  }
+}
+function typesUsed(ctx: AuditContext): Set<Type> {
+  const types = new Set<Type>();
+  for (const c of ctx.index.project.channels ?? []) for (const f of c.payload ?? []) types.add(f.type);
+  for (const a of ctx.index.assets) {
+    for (const p of a.properties) types.add(p.type);
+    for (const e of a.events) for (const f of e.payload ?? []) types.add(f.type);
+    for (const action of a.actions) for (const f of action.params ?? []) types.add(f.type);
+  }
+  return types;
+}

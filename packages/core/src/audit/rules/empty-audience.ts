@@ -1,0 +1,32 @@
+import { nodeRef } from '../names.js';
+import { audience, senders } from '../peers.js';
+import { defineRule } from '../rule.js';
+
+export const emptyAudience = defineRule<'empty'>({
+  meta: {
+    name: 'empty-audience',
+    severity: 'error',
+    group: 'delivery',
+    what: 'An event can be raised, but no peer is among those that receive it.',
+    why: 'It is raised and goes to nobody.',
+    cure: 'Send it to a role that some peer has.',
+  },
+  messages: { empty: '{event} of {at} goes to nobody, whoever raises it' },
+  check(ctx, report) {
+    const { holding: h, x } = ctx;
+    if (h.peers.length === 0) return;
+    ctx.eachBoundEvent((node, i, e) => {
+      const asset = x.assetOf(i);
+      const event = asset.events[e];
+      const may = senders(h, event, i);
+      if (may.length === 0 || may.some((p) => audience(h, event, i, p).length > 0)) return;
+      report({
+        subject: { asset: asset.decl.id, event: event.name },
+        occurrences: [i],
+        message: 'empty',
+        data: { at: x.address(i), event: event.name },
+        evidence: () => ({ kind: 'nodes', nodes: [nodeRef(ctx.g, node)], more: 0 }),
+      });
+    });
+  },
+});

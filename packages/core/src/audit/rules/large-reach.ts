@@ -1,0 +1,93 @@
+import { membersByComponent } from '../../graph/chains.js';
+import { isAction } from '../../graph/graph.js';
+import { IntList } from '../../util/int-list.js';
+import type { AuditContext } from '../context.js';
+import { nodeRef } from '../names.js';
+import { defineRule } from '../rule.js';
+
+export const largeReach = defineRule<'large'>({
+  meta: {
+    name: 'large-reach',
+    severity: 'warning',
+    group: 'shape',
+    what: 'One event brings about more actions, in any number of hops, than the policy allows.',
+    why: 'Nobody can foresee what a change to it does.',
+    cure: 'Cut the wiring into parts that know less of each other.',
+  },
+  messages: { large: '{at} {event} reaches more than {limit} actions' },
+  check(ctx, report) {
+    const { g, x, limits } = ctx;
+    const bound = upperBounds(ctx, limits.maxReach);
+    const walk = new CappedWalk(ctx, limits.maxReach);
+    ctx.eachOutsideEvent((node, i, e) => {
+      if (bound[ctx.components.of[node]] <= limits.maxReach || !walk.exceeds(node)) return;
+      const asset = x.assetOf(i);
+      const event = asset.events[e].name;
+      report({
+        subject: { asset: asset.decl.id, event },
+        occurrences: [i],
+        message: 'large',
+        data: { at: x.address(i), event, limit: limits.maxReach },
+        evidence: () => ({
+          kind: 'nodes',
+          nodes: [...walk.actions.view().subarray(0, 50)].map((n) => nodeRef(g, n)),
+          more: Math.max(0, walk.actions.length - 50),
+        }),
+      });
+    });
+  },
+});
+
+/** For each component at least its reach, counting what is reached on two ways twice; capped just past the limit. */
+function upperBounds(ctx: AuditContext, limit: number): Float64Array {
+  const { g, components: c } = ctx;
+  const bound = new Float64Array(c.count);
+  const { starts, members } = membersByComponent(g, c);
+  for (let k = 0; k < c.count; k++) {
+    let sum = 0;
+    for (let m = starts[k]; m < starts[k + 1]; m++) {
+      const n = members[m];
+      if (isAction(g, n)) sum++;
+      for (let e = g.first[n]; e < g.first[n + 1] && sum <= limit; e++) {
+        const to = c.of[g.head[e]];
+        if (to !== k) sum += bound[to];
+      }
+    }
+    bound[k] = Math.min(sum, limit + 1);
+  }
+  return bound;
+}
+
+/** Counts distinct actions from a node, and stops past the limit. */
+class CappedWalk {
+  readonly actions = new IntList();
+  private readonly mark: Int32Array;
+  private readonly queue = new IntList();
+  private stamp = 0;
+
+  constructor(
+    private readonly ctx: AuditContext,
+    private readonly limit: number,
+  ) {
+    this.mark = new Int32Array(ctx.g.nodes);
+  }
+  exceeds(from: number): boolean {
+    const { g } = this.ctx;
+    const { queue, mark, actions } = this;
+    const stamp = ++this.stamp;
+    queue.length = actions.length = 0;
+    queue.push(from);
+    mark[from] = stamp;
+    while (queue.length > 0) {
+      const n = queue.pop();
+      if (isAction(g, n)) actions.push(n);
+      if (actions.length > this.limit) return true;
+      for (let e = g.first[n]; e < g.first[n + 1]; e++) {
+        if (mark[g.head[e]] === stamp) continue;
+        mark[g.head[e]] = stamp;
+        queue.push(g.head[e]);
+      }
+    }
+    return false;
+  }
+}

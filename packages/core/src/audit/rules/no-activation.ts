@@ -1,0 +1,54 @@
+import { activatorMatches } from '../activators.js';
+import { nodeRef, placementRef } from '../names.js';
+import { defineRule } from '../rule.js';
+
+export const noActivation = defineRule<'area' | 'filter'>({
+  meta: {
+    name: 'no-activation',
+    severity: 'warning',
+    classes: { area: 'warning', filter: 'warning' },
+    group: 'correctness',
+    what: 'An event has no way to be raised: there is no area, or the filter lets nobody through.',
+    why: 'Its listeners wait in vain.',
+    cure: 'Give it an area, or let the filter name something that is there.',
+  },
+  messages: {
+    area: '{at} says {event} when its area is entered or left, and it has no area',
+    filter: '{event} of {at} may be raised only by what is not there: {list}',
+  },
+  check(ctx, report) {
+    const { x } = ctx;
+    ctx.eachBoundEvent((node, i, e) => {
+      const asset = x.assetOf(i);
+      const { name, cause } = asset.events[e];
+      if (cause.type !== 'area-enter' && cause.type !== 'area-leave') return;
+      if ((x.placementOf(i)?.area ?? asset.decl.area) !== undefined) return;
+      report({
+        class: 'area',
+        subject: placementRef(x, i),
+        occurrences: [i],
+        message: 'area',
+        data: { at: x.address(i), event: name, list: '' },
+        evidence: () => ({ kind: 'nodes', nodes: [nodeRef(ctx.g, node)], more: 0 }),
+      });
+    });
+    for (const asset of ctx.index.assets) {
+      for (const { name, cause } of asset.events) {
+        const list = 'activators' in cause ? cause.activators : undefined;
+        if (!list || list.some((entry) => activatorMatches(ctx.index, entry))) continue;
+        report({
+          class: 'filter',
+          subject: { asset: asset.decl.id, event: name },
+          occurrences: ctx.instancesOf(asset.at),
+          message: 'filter',
+          data: { at: asset.decl.id, event: name, list: list.join(', ') || 'the list is empty' },
+          evidence: () => ({
+            kind: 'names',
+            wanted: list.join(', '),
+            known: [...ctx.index.assetAt.keys()].slice(0, 200),
+          }),
+        });
+      }
+    }
+  },
+});

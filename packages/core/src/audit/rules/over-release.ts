@@ -1,0 +1,62 @@
+import { bindingOfEdge, HEARING_STRIDE } from '../../graph/graph.js';
+import type { Binding } from '../../project/types.js';
+import type { AuditContext } from '../context.js';
+import { bindingRef } from '../names.js';
+import { defineRule } from '../rule.js';
+
+export const overRelease = defineRule<'all'>({
+  meta: {
+    name: 'over-release',
+    severity: 'warning',
+    group: 'correctness',
+    what: 'A binding made in code lets go of all bindings of its event, and others use it too.',
+    why: 'When its owner ends, what other people have bound is gone.',
+    cure: 'Let it release its own binding alone.',
+  },
+  messages: { all: '{binding} of {owner} releases all bindings of {what}, and others use it too' },
+  check(ctx, report) {
+    const greedy = (b: Binding): boolean => b.origin === 'code' && b.release === 'all';
+    if (!ctx.index.assets.some((a) => a.bindings.some(greedy))) return;
+    const { g, x } = ctx;
+    const tell = (numbers: ReadonlySet<number>, what: string): void => {
+      if (numbers.size < 2) return;
+      for (const n of numbers) {
+        const owner = x.ownerOf(n);
+        const binding = x.assetOf(owner).bindings[n - x.bindingBase[owner]];
+        if (!greedy(binding)) continue;
+        report({
+          subject: bindingRef(x, n),
+          occurrences: [owner],
+          message: 'all',
+          data: { binding: binding.id, owner: x.address(owner), what },
+          evidence: () => ({
+            kind: 'bindings',
+            bindings: [...numbers].slice(0, 50).map((k) => bindingRef(x, k)),
+          }),
+        });
+      }
+    };
+    ctx.eachBoundEvent((node, i, e) => {
+      const numbers = new Set<number>();
+      for (let edge = g.first[node]; edge < g.first[node + 1]; edge++) {
+        if (bindingOfEdge(g, edge)) numbers.add(g.ref[edge]);
+      }
+      tell(numbers, `${x.address(i)} ${x.assetOf(i).events[e].name}`);
+    });
+    for (const [channel, numbers] of listeners(ctx))
+      tell(numbers, `#${ctx.index.project.channels![channel].name}`);
+  },
+});
+
+/** For each channel the expanded bindings that hear it, whatever the key. */
+function listeners({ g }: AuditContext): Map<number, Set<number>> {
+  const byChannel = new Map<number, Set<number>>();
+  for (let h = 0; h < g.hearings.length; h += HEARING_STRIDE) {
+    if (g.hearings[h + 4] === 0) continue;
+    const channel = g.hearings[h + 1];
+    let numbers = byChannel.get(channel);
+    if (!numbers) byChannel.set(channel, (numbers = new Set()));
+    numbers.add(g.hearings[h]);
+  }
+  return byChannel;
+}

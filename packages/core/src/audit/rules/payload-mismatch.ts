@@ -1,0 +1,97 @@
+import { argFault, argFaultText, type ArgScope } from '../../project/arg-types.js';
+import type { Arg, Field } from '../../project/types.js';
+import type { AuditContext } from '../context.js';
+import type { Evidence, Subject } from '../finding.js';
+import { defineRule, type Report } from '../rule.js';
+import { textEnds } from '../text-ends.js';
+
+type Message = 'missing' | 'surplus' | 'wrong';
+type Send = (r: Report<Message>) => void;
+
+export const payloadMismatch = defineRule<Message>({
+  meta: {
+    name: 'payload-mismatch',
+    severity: 'error',
+    group: 'correctness',
+    what: 'The arguments of a binding or of a raise do not fit what is wanted.',
+    why: 'The action is performed with wrong or missing values, or not at all.',
+    cure: 'Give the argument a value of the right type, or take away what is too much.',
+  },
+  messages: {
+    missing: '{who}: {param} ({type}) has no value',
+    surplus: '{who}: there is no parameter "{param}"',
+    wrong: '{who}: {param}: {fault}',
+  },
+  check(ctx, report) {
+    checkBindings(ctx, report);
+    checkRaises(ctx, report);
+  },
+});
+
+function checkBindings(ctx: AuditContext, report: Send): void {
+  for (const owner of ctx.index.assets) {
+    owner.bindings.forEach((binding, at) => {
+      if (!ctx.isJudged(owner.at, at)) return;
+      const ends = textEnds(ctx, owner, binding);
+      if (!ends.resolved || !ends.params) return;
+      const scope = { index: ctx.index, payload: ends.payload ?? [], reader: ends.reader };
+      const subject = { asset: owner.decl.id, binding: binding.id };
+      const evidence = (): Evidence => ({ kind: 'bindings', bindings: [subject] });
+      const occurrences = (): Iterable<number> => ctx.ownersOf(owner.at, at);
+      const who = `${binding.id} of ${owner.decl.id}`;
+      judge(scope, ends.params, binding.args ?? {}, (param, message, data) =>
+        report({
+          subject: { ...subject, param },
+          occurrences: occurrences(),
+          evidence,
+          message,
+          data: { who, param, ...data },
+        }),
+      );
+    });
+  }
+}
+
+/** In the payload of a raise, `payload` reads a parameter of the action, `property` one of the instance itself. */
+function checkRaises(ctx: AuditContext, report: Send): void {
+  for (const asset of ctx.index.assets) {
+    for (const { action, effect } of asset.effects) {
+      if (!('raise' in effect)) continue;
+      const event = asset.events[asset.eventAt.get(effect.raise) ?? -1];
+      if (!event) continue;
+      const { name, params = [] } = asset.actions[action];
+      const scope = { index: ctx.index, payload: params, reader: asset };
+      const who = `${name} of ${asset.decl.id} raises ${effect.raise}`;
+      judge(scope, event.payload ?? [], effect.payload ?? {}, (param, message, data) => {
+        const subject: Subject = { asset: asset.decl.id, action: name, param };
+        const known = (event.payload ?? []).map((f) => f.name);
+        report({
+          subject,
+          occurrences: ctx.instancesOf(asset.at),
+          evidence: () => ({ kind: 'names', wanted: param, known }),
+          message,
+          data: { who, param, ...data },
+        });
+      });
+    }
+  }
+}
+
+function judge(
+  scope: ArgScope,
+  wanted: readonly Field[],
+  args: Record<string, Arg>,
+  fail: (param: string, message: Message, data: Record<string, string>) => void,
+): void {
+  for (const field of wanted) {
+    if (!Object.hasOwn(args, field.name)) {
+      if (!field.optional) fail(field.name, 'missing', { type: field.type });
+      continue;
+    }
+    const fault = argFault(scope, args[field.name], field.type);
+    // A text that is no key of its table is another rule's affair.
+    if (fault && fault.kind !== 'table')
+      fail(field.name, 'wrong', { fault: argFaultText(fault, field.type) });
+  }
+  for (const name of Object.keys(args)) if (!wanted.some((f) => f.name === name)) fail(name, 'surplus', {});
+}

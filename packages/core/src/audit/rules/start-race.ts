@@ -1,0 +1,100 @@
+import { bindingOfEdge, edgeDelay, PUBLISH, type Graph } from '../../graph/graph.js';
+import { IntList } from '../../util/int-list.js';
+import type { AuditContext } from '../context.js';
+import { bindingRef } from '../names.js';
+import { defineRule } from '../rule.js';
+
+export const startRace = defineRule<'race'>({
+  meta: {
+    name: 'start-race',
+    severity: 'warning',
+    group: 'correctness',
+    what: 'Something is raised at the start before the binding that should hear it has taken hold.',
+    why: 'Whether it is heard depends on the order in which things start.',
+    cure: 'Let the binding take hold at load, or delay what is raised.',
+  },
+  messages: {
+    race: '{binding} of {owner} takes hold at its start and may miss what other starts bring about',
+  },
+  check(ctx, report) {
+    const { g, x } = ctx;
+    const codes = codeEdges(ctx);
+    if (codes.length === 0) return;
+    const starts = startNodes(ctx);
+    const reached = reachedAtOnce(g, starts.keys());
+    const publishersOf = new Map<number, number[]>();
+    for (const { tail } of codes) if (tail >= g.channelBase) publishersOf.set(tail, []);
+    for (let n = 0; n < g.channelBase && publishersOf.size > 0; n++) {
+      for (let e = g.first[n]; e < g.first[n + 1]; e++) {
+        if (g.meta[e] >> 2 === PUBLISH && edgeDelay(g, e, n) === 0) publishersOf.get(g.head[e])?.push(n);
+      }
+    }
+    for (const { edge, tail } of codes) {
+      const { owner, binding } = bindingOfEdge(g, edge)!;
+      // Its own start, and that of what it contains, come after it has taken hold.
+      const races = (event: number): boolean => {
+        const of = starts.get(event);
+        return reached[event] === 1 || (of !== undefined && !x.contains(owner, of));
+      };
+      if (!(tail < g.channelBase ? races(tail) : publishersOf.get(tail)!.some(races))) continue;
+      const subject = bindingRef(x, g.ref[edge]);
+      report({
+        subject,
+        occurrences: [owner],
+        message: 'race',
+        data: { binding: binding.id, owner: x.address(owner) },
+        evidence: () => ({ kind: 'bindings', bindings: [subject] }),
+      });
+    }
+  },
+});
+
+/** Edges of code bindings that take hold at the start of their owner, with their tails. */
+function codeEdges(ctx: AuditContext): { edge: number; tail: number }[] {
+  const { g } = ctx;
+  const late = (b: { origin?: string; bind?: string }): boolean => b.origin === 'code' && b.bind === 'start';
+  if (!ctx.index.assets.some((a) => a.bindings.some(late))) return [];
+  const edges: { edge: number; tail: number }[] = [];
+  for (let n = 0; n < g.nodes; n++) {
+    for (let e = g.first[n]; e < g.first[n + 1]; e++) {
+      const bound = bindingOfEdge(g, e);
+      const ends = n >= g.channelBase || ctx.isEvent(n);
+      if (bound && ends && late(bound.binding) && (n < g.channelBase || 'channel' in bound.binding.from)) {
+        edges.push({ edge: e, tail: n });
+      }
+    }
+  }
+  return edges;
+}
+
+/** `start` events of what is not spawned, with their instances. */
+function startNodes(ctx: AuditContext): Map<number, number> {
+  const { x } = ctx;
+  const starts = new Map<number, number>();
+  for (let i = 0; i < x.count; i++) {
+    if (x.isSpawned(i)) continue;
+    x.assetOf(i).events.forEach((e, k) => {
+      if (e.cause.type === 'start') starts.set(x.nodeBase[i] + k, i);
+    });
+  }
+  return starts;
+}
+
+/** Nodes reached from the starts by one or more edges without delay. */
+function reachedAtOnce(g: Graph, starts: Iterable<number>): Uint8Array {
+  const reached = new Uint8Array(g.nodes);
+  const queue = new IntList();
+  for (const n of starts) queue.push(n);
+  const done = new Uint8Array(g.nodes);
+  while (queue.length > 0) {
+    const n = queue.pop();
+    if (done[n] === 1) continue;
+    done[n] = 1;
+    for (let e = g.first[n]; e < g.first[n + 1]; e++) {
+      if (edgeDelay(g, e, n) > 0) continue;
+      reached[g.head[e]] = 1;
+      if (done[g.head[e]] === 0) queue.push(g.head[e]);
+    }
+  }
+  return reached;
+}

@@ -1,0 +1,35 @@
+import { defineRule } from '../rule.js';
+import { below } from '../names.js';
+
+export const unknownAsset = defineRule<'unknown' | 'scene'>({
+  meta: {
+    name: 'unknown-asset',
+    severity: 'error',
+    group: 'targets',
+    what: 'A placement is of an asset that is not there, or of a scene.',
+    why: 'Nothing is placed, and all that is bound to it is silent.',
+    cure: 'Place what was meant, or take the placement away.',
+  },
+  messages: {
+    unknown: '{placement} in {owner} is a {asset}, which is not there',
+    scene: '{placement} in {owner} is the scene {asset}; only prefabs and widgets are placed',
+  },
+  check(ctx, report) {
+    for (const owner of ctx.index.assets) {
+      owner.placements.forEach((p, slot) => {
+        if (owner.placed[slot] >= 0) return;
+        report({
+          subject: { asset: owner.decl.id, placement: p.id },
+          occurrences: [...ctx.instancesOf(owner.at)].map((i) => below(ctx.x, i, p.id)),
+          message: ctx.index.assetAt.has(p.asset) ? 'scene' : 'unknown',
+          data: { placement: p.id, owner: owner.decl.id, asset: p.asset },
+          evidence: () => ({
+            kind: 'names',
+            wanted: p.asset,
+            known: ctx.index.assets.filter((a) => a.decl.kind !== 'scene').map((a) => a.decl.id),
+          }),
+        });
+      });
+    }
+  },
+});

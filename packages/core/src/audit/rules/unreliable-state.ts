@@ -1,0 +1,27 @@
+import { reportDeliveries } from '../report-deliveries.js';
+import { defineRule } from '../rule.js';
+
+const CHANGING = ['set', 'toggle', 'add', 'wake', 'sleep', 'destroy', 'spawn'];
+
+export const unreliableState = defineRule<'unreliable'>({
+  meta: {
+    name: 'unreliable-state',
+    severity: 'warning',
+    group: 'delivery',
+    what: 'An event that may be lost on its way changes state.',
+    why: 'Peers end up with different states, now and then.',
+    cure: 'Deliver the event reliably, or let it change nothing that stays.',
+  },
+  messages: { unreliable: '{event} of {at} may be lost, and {action} of {receiver} changes state' },
+  check(ctx, report) {
+    if (ctx.holding.peers.length === 0) return;
+    reportDeliveries(
+      ctx,
+      report,
+      'unreliable',
+      (_event, _sender, _receiver, action) =>
+        (action.effects ?? []).some((effect) => CHANGING.some((name) => name in effect)),
+      (event) => event.delivery?.reliable === false,
+    );
+  },
+});
