@@ -13,6 +13,7 @@ export { ProjectTooLarge, MAX_INSTANCES } from './expand/size.js';
 export { BLOCKED, MISSING, resolveByText } from './expand/resolve.js';
 export { initialValue } from './expand/values.js';
 export { buildGraph } from './graph/build.js';
+export { stronglyConnected } from './graph/components.js';
 export * from './graph/graph.js';
 export { audit, auditContext, gateOf, type AuditOptions } from './audit/audit.js';
 export { AuditContext } from './audit/context.js';

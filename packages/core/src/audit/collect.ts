@@ -9,6 +9,7 @@ import { renderMessage, type Report, type Rule } from './rule.js';
 interface Draft {
   finding: Finding;
   occurrences: Set<number | string>;
+  rendered: boolean;
   sortKey: string;
 }
 const RANK = { error: 0, warning: 1, info: 2 } as const;
@@ -40,16 +41,19 @@ export class Collector {
         evidence: report.evidence(),
         fingerprint: fingerprint(rule.meta.name, report.class, report.subject),
       };
-      draft = { finding, occurrences: new Set(), sortKey: subject };
+      draft = { finding, occurrences: new Set(), rendered: false, sortKey: subject };
       this.drafts.set(id, draft);
     }
     for (const instance of report.occurrences) draft.occurrences.add(instance);
+    draft.rendered = false;
   }
 
   /** All findings in their order: severity, rule, class, subject. */
   findings(): Finding[] {
     const drafts = [...this.drafts.values()];
     for (const d of drafts) {
+      if (d.rendered) continue;
+      d.rendered = true;
       d.finding.occurrences = [...d.occurrences]
         .map((o) => (typeof o === 'string' ? o : this.x.address(o)))
         .sort(byCodeUnits);

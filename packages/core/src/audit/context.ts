@@ -1,15 +1,17 @@
 import type { Expansion } from '../expand/expansion.js';
+import { BLOCKED, resolveByText } from '../expand/resolve.js';
 import { overridesOf } from '../expand/values.js';
 import { chainLengths, type Chains } from '../graph/chains.js';
 import { stronglyConnected, type Components } from '../graph/components.js';
 import { fanOuts } from '../graph/fan-out.js';
 import { BIND, HEAR, isEvent, PUBLISH, type Graph } from '../graph/graph.js';
-import { mutedBindings, planBindings, type BindingPlan } from '../graph/plans.js';
+import { mutedBindings } from '../graph/plans.js';
 import type { ProjectIndex } from '../project/index-project.js';
 import type { Value } from '../project/types.js';
 import { cycleGroups, type CycleGroup } from '../graph/cycles.js';
+import { defaultedKeys, type DefaultedKey } from './defaulted-keys.js';
 import { endFaults, type EndFault } from './dangling-ends.js';
-import { literalsOf, type Literal } from './literals.js';
+import { wrongLiterals, type Literal } from './literals.js';
 import { liveness, type Liveness } from './live.js';
 import { holdings, type Holding } from './peers.js';
 import { thresholds, type Thresholds } from './policy.js';
@@ -32,6 +34,7 @@ export class AuditContext {
   }
 
   private memo = new Map<string, unknown>();
+  /** Works a thing out at its first use. Whoever asks in a loop keeps the answer outside of it. */
   private once<T>(name: string, make: () => T): T {
     if (!this.memo.has(name)) this.memo.set(name, make());
     return this.memo.get(name) as T;
@@ -55,16 +58,31 @@ export class AuditContext {
   get spawnGaps(): Int32Array {
     return this.once('spawnGaps', () => spawnGaps(this));
   }
-  get literals(): Literal[] {
-    return this.once('literals', () => literalsOf(this));
+  get wrongLiterals(): Literal[] {
+    return this.once('wrongLiterals', () => wrongLiterals(this));
+  }
+  private readonly byPath: Map<string, number>[] = [];
+  /** The asset that a path of an owner names by the text alone; negative if none. Each path is resolved once. */
+  assetAtPath(owner: number, path: string): number {
+    // Most paths are the name of one placement of the owner.
+    if (path === '.') return owner;
+    const asset = this.index.assets[owner];
+    const slot = asset.placementAt.get(path);
+    if (slot !== undefined) {
+      const placed = asset.placed[slot];
+      return placed < 0 || placed === owner ? BLOCKED : placed;
+    }
+    const known = (this.byPath[owner] ??= new Map<string, number>());
+    let at = known.get(path);
+    if (at === undefined) known.set(path, (at = resolveByText(this.index, this.x.standIns, owner, path)));
+    return at;
+  }
+  get defaultedKeys(): DefaultedKey[] {
+    return this.once('defaultedKeys', () => defaultedKeys(this));
   }
   /** Which peer keeps and which steers each instance. */
   get holding(): Holding {
     return this.once('holding', () => holdings(this.x));
-  }
-  /** Every enabled binding made ready to be resolved in any copy. */
-  get plans(): readonly (readonly (BindingPlan | null)[])[] {
-    return this.once('plans', () => planBindings(this.x));
   }
   /** What can be brought about while things sleep; says also who cannot be awake. */
   get awake(): Liveness {
@@ -79,13 +97,14 @@ export class AuditContext {
       return copies;
     });
   }
+  private lists: Int32Array[] | null = null;
   private get byAsset(): Int32Array[] {
-    return this.once('byAsset', () => {
+    return (this.lists ??= this.once('byAsset', () => {
       const lists = [...this.copies].map((n) => new Int32Array(n));
       const next = new Int32Array(lists.length);
       for (let i = 0; i < this.x.count; i++) lists[this.x.asset[i]][next[this.x.asset[i]]++] = i;
       return lists;
-    });
+    }));
   }
   /** All instances of an asset, in expansion order. */
   instancesOf(asset: number): Int32Array {
@@ -100,16 +119,17 @@ export class AuditContext {
     return overridesOf(this.x, instance) ?? {};
   }
   /** The expanded owners in whose copy an authored binding is not muted. */
-  ownersOf(asset: number, binding: number): number[] {
+  ownersOf(asset: number, binding: number): Int32Array {
     const { id } = this.index.assets[asset].bindings[binding];
-    return [...this.instancesOf(asset)].filter((i) => !mutedBindings(this.x, i)?.has(id));
+    return this.instancesOf(asset).filter((i) => !mutedBindings(this.x, i)?.has(id));
   }
   /** Rules pass over a binding that is disabled, or muted in every copy. */
   isJudged(asset: number, binding: number): boolean {
     if (this.index.assets[asset].bindings[binding].enabled === false) return false;
-    if (this.copies[asset] === 0) return true;
+    const instances = this.instancesOf(asset);
+    if (instances.length === 0) return true;
     const { id } = this.index.assets[asset].bindings[binding];
-    return this.instancesOf(asset).some((i) => !mutedBindings(this.x, i)?.has(id));
+    return instances.some((i) => !mutedBindings(this.x, i)?.has(id));
   }
 
   /** For each event 1 if a bind or publish edge leaves it; for each action 1 if a bind or hear edge enters it. */
@@ -128,8 +148,11 @@ export class AuditContext {
     });
   }
   /** Bound or driven, also by a binding whose other end is missing: that is one fault and has its own finding. */
-  countsAsBound(node: number): boolean {
-    return this.bound[node] === 1 || this.g.countsAsBound[node] === 1;
+  get boundAnyway(): Uint8Array {
+    return this.once('boundAnyway', () => {
+      const { bound, g } = this;
+      return g.countsAsBound.map((counts, n) => counts | bound[n]);
+    });
   }
 
   /** Calls `take` for every bound event, with its instance and its number in the asset. */

@@ -1,3 +1,5 @@
+import { PathTable } from '../expand/resolve.js';
+import { BindingPlan, sceneInstances } from '../graph/plans.js';
 import type { AssetIndex } from '../project/index-project.js';
 import type { Binding } from '../project/types.js';
 import type { AuditContext } from './context.js';
@@ -19,15 +21,17 @@ export function eachResolvedCopy(
   wanted: (binding: Binding) => boolean,
   take: (copy: ResolvedCopy) => void,
 ): void {
-  const plans = ctx.plans;
+  const scenes = sceneInstances(ctx.x);
   for (const asset of ctx.index.assets) {
-    plans[asset.at].forEach((plan, at) => {
-      if (!plan || !wanted(plan.binding)) return;
+    const paths = new PathTable(ctx.x, scenes, asset.at);
+    asset.bindings.forEach((binding, at) => {
+      if (binding.enabled === false || !wanted(binding)) return;
+      const plan = new BindingPlan(ctx.x, paths, binding, asset.at);
       for (const owner of ctx.ownersOf(asset.at, at)) {
         const sender = plan.sender(owner);
         const receiver = plan.receiver(owner);
         if (plan.judge(sender, receiver) !== 0) continue;
-        take({ asset, binding: plan.binding, owner, sender, receiver });
+        take({ asset, binding, owner, sender, receiver });
       }
     });
   }

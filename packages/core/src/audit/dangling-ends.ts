@@ -1,4 +1,4 @@
-import { BLOCKED, MISSING, resolveByText } from '../expand/resolve.js';
+import { BLOCKED, MISSING } from '../expand/resolve.js';
 import { Fault, judgeEnds } from '../graph/faults.js';
 import { FAULT_STRIDE } from '../graph/graph.js';
 import type { AssetIndex } from '../project/index-project.js';
@@ -46,12 +46,12 @@ export function endFaults(ctx: AuditContext): EndFault[] {
 }
 
 function endByText(ctx: AuditContext, owner: AssetIndex, path: string): number {
-  return resolveByText(ctx.index, ctx.x.standIns, owner.at, path);
+  return ctx.assetAtPath(owner.at, path);
 }
 
 /** The asset at the end of a path, for messages: from a copy if there is one. */
 export function assetAtEnd(ctx: AuditContext, fault: EndFault, path: string): AssetIndex | null {
-  const at = resolveByText(ctx.index, ctx.x.standIns, fault.owner.at, path);
+  const at = ctx.assetAtPath(fault.owner.at, path);
   return at === MISSING || at === BLOCKED ? null : ctx.index.assets[at];
 }
 

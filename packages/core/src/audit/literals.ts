@@ -1,3 +1,4 @@
+import { literalFault } from '../project/arg-types.js';
 import type { AssetIndex } from '../project/index-project.js';
 import type { Arg, Field, Type, Value } from '../project/types.js';
 import { isLiteral } from '../project/value.js';
@@ -19,108 +20,134 @@ export interface Literal {
   where: string;
 }
 
-/** Every literal of a declared type: defaults, overrides, set, when, match, arguments and payloads of raises. */
-export function literalsOf(ctx: AuditContext): Literal[] {
-  const literals: Literal[] = [];
-  for (const asset of ctx.index.assets) {
-    defaults(ctx, asset, literals);
-    overrides(ctx, asset, literals);
-    effects(ctx, asset, literals);
-    bindings(ctx, asset, literals);
-  }
-  return literals;
+/**
+ * Every literal that is not of its declared type: among defaults, overrides, set, when, match, arguments and payloads
+ * of raises. Most are right, so nothing is made for those.
+ */
+export function wrongLiterals(ctx: AuditContext): Literal[] {
+  const found: Literal[] = [];
+  const walk = new LiteralWalk(ctx, found);
+  for (const asset of ctx.index.assets) walk.asset(asset);
+  return found;
 }
 
-function defaults(ctx: AuditContext, asset: AssetIndex, out: Literal[]): void {
-  for (const { name, type, default: value } of asset.properties) {
-    const subject = { asset: asset.decl.id, property: name };
-    const occurrences = (): number[] =>
-      [...ctx.instancesOf(asset.at)].filter((i) => !Object.hasOwn(ctx.overridesOf(i), name));
-    out.push({ value, type, subject, valueSubject: subject, occurrences, where: `the default of ${name}` });
-  }
-}
+class LiteralWalk {
+  private readonly tables: ReadonlySet<string>;
 
-function overrides(ctx: AuditContext, asset: AssetIndex, out: Literal[]): void {
-  asset.placements.forEach((p, slot) => {
-    if (asset.placed[slot] < 0) return;
-    const placed = ctx.index.assets[asset.placed[slot]];
-    for (const [name, value] of Object.entries(p.properties ?? {})) {
-      const at = placed.propertyAt.get(name);
-      if (at === undefined) continue;
-      const subject = { asset: asset.decl.id, placement: p.id, property: name };
-      const occurrences = (): Iterable<number> => ctx.instancesOfPlacement(asset.at, slot);
-      const where = `${name} of ${p.id}`;
-      out.push({
+  constructor(
+    private readonly ctx: AuditContext,
+    private readonly out: Literal[],
+  ) {
+    this.tables = new Set((ctx.index.project.tables ?? []).map((t) => t.name));
+  }
+  asset(asset: AssetIndex): void {
+    this.defaults(asset);
+    this.overrides(asset);
+    this.effects(asset);
+    this.bindings(asset);
+  }
+
+  private isWrong(value: Value, type: Type): boolean {
+    if (type.startsWith('key:') && typeof value === 'string' && !this.tables.has(type.slice(4))) return true;
+    return literalFault(this.ctx.index, value, type) !== null;
+  }
+
+  private defaults(asset: AssetIndex): void {
+    const { ctx } = this;
+    for (const { name, type, default: value } of asset.properties) {
+      if (!this.isWrong(value, type)) continue;
+      const subject = { asset: asset.decl.id, property: name };
+      const occurrences = (): number[] =>
+        [...ctx.instancesOf(asset.at)].filter((i) => !Object.hasOwn(ctx.overridesOf(i), name));
+      this.out.push({
         value,
-        type: placed.properties[at].type,
+        type,
         subject,
         valueSubject: subject,
         occurrences,
-        where,
+        where: `the default of ${name}`,
       });
     }
-  });
-}
+  }
 
-function effects(ctx: AuditContext, asset: AssetIndex, out: Literal[]): void {
-  for (const { action, effect } of asset.effects) {
-    const subject = { asset: asset.decl.id, action: asset.actions[action].name, effect: effectName(effect) };
-    const where = `${subject.action} (${subject.effect})`;
-    const occurrences = (): Iterable<number> => ctx.instancesOf(asset.at);
-    const typed = (
-      of: AssetIndex,
-      property: string,
-      value: Value,
-      valueSubject: Subject | null = subject,
-    ): void => {
-      const at = of.propertyAt.get(property);
-      if (at === undefined) return;
-      out.push({ value, type: of.properties[at].type, subject, valueSubject, occurrences, where });
-    };
-    if (effect.when) typed(asset, effect.when.property, effect.when.is);
-    if ('set' in effect && isLiteral(effect.to)) typed(asset, effect.set, effect.to);
-    if ('spawn' in effect) {
-      const spawned = ctx.index.assets[ctx.index.assetAt.get(effect.spawn) ?? -1];
-      for (const [name, value] of Object.entries(effect.properties ?? {})) {
-        if (spawned) typed(spawned, name, value, { ...subject, property: name });
+  private overrides(asset: AssetIndex): void {
+    const { ctx } = this;
+    asset.placements.forEach((p, slot) => {
+      if (asset.placed[slot] < 0 || !p.properties) return;
+      const placed = ctx.index.assets[asset.placed[slot]];
+      for (const name of Object.keys(p.properties)) {
+        const value = p.properties[name];
+        const property = placed.properties[placed.propertyAt.get(name) ?? -1];
+        if (!property || !this.isWrong(value, property.type)) continue;
+        const subject = { asset: asset.decl.id, placement: p.id, property: name };
+        const occurrences = (): Iterable<number> => ctx.instancesOfPlacement(asset.at, slot);
+        const where = `${name} of ${p.id}`;
+        this.out.push({ value, type: property.type, subject, valueSubject: subject, occurrences, where });
       }
-    }
-    if ('raise' in effect) {
-      const fields = asset.events[asset.eventAt.get(effect.raise) ?? -1]?.payload ?? [];
-      for (const [value, field] of literalArgs(effect.payload, fields)) {
-        out.push({ value, type: field.type, subject, valueSubject: null, occurrences, where });
+    });
+  }
+
+  private effects(asset: AssetIndex): void {
+    const { ctx, out } = this;
+    for (const { action, effect } of asset.effects) {
+      const subject = {
+        asset: asset.decl.id,
+        action: asset.actions[action].name,
+        effect: effectName(effect),
+      };
+      const where = `${subject.action} (${subject.effect})`;
+      const occurrences = (): Iterable<number> => ctx.instancesOf(asset.at);
+      const typed = (
+        of: AssetIndex,
+        name: string,
+        value: Value,
+        valueSubject: Subject | null = subject,
+      ): void => {
+        const property = of.properties[of.propertyAt.get(name) ?? -1];
+        if (!property || !this.isWrong(value, property.type)) return;
+        out.push({ value, type: property.type, subject, valueSubject, occurrences, where });
+      };
+      if (effect.when) typed(asset, effect.when.property, effect.when.is);
+      if ('set' in effect && isLiteral(effect.to)) typed(asset, effect.set, effect.to);
+      if ('spawn' in effect) {
+        const spawned = ctx.index.assets[ctx.index.assetAt.get(effect.spawn) ?? -1];
+        for (const [name, value] of Object.entries(effect.properties ?? {})) {
+          if (spawned) typed(spawned, name, value, { ...subject, property: name });
+        }
+      }
+      if ('raise' in effect) {
+        const fields = asset.events[asset.eventAt.get(effect.raise) ?? -1]?.payload ?? [];
+        for (const [value, { type }] of literalArgs(effect.payload, fields)) {
+          if (this.isWrong(value, type))
+            out.push({ value, type, subject, valueSubject: null, occurrences, where });
+        }
       }
     }
   }
-}
 
-function bindings(ctx: AuditContext, owner: AssetIndex, out: Literal[]): void {
-  owner.bindings.forEach((binding, at) => {
-    if (!ctx.isJudged(owner.at, at)) return;
-    const subject = { asset: owner.decl.id, binding: binding.id };
-    const occurrences = (): Iterable<number> => ctx.ownersOf(owner.at, at);
-    const ends = textEnds(ctx, owner, binding);
-    for (const [value, field] of literalArgs(binding.args, ends.params ?? [])) {
-      const own = { ...subject, param: field.name };
-      const where = `the argument ${field.name} of ${binding.id}`;
-      out.push({ value, type: field.type, subject: own, valueSubject: null, occurrences, where });
-    }
-    const { to } = binding;
-    if (!('every' in to) || to.match === undefined || to.match === 'all' || !isLiteral(to.match.equals))
-      return;
-    const selected = ctx.index.assets[ctx.index.assetAt.get(to.every) ?? -1];
-    const property = selected?.properties[selected.propertyAt.get(to.match.property) ?? -1];
-    if (!property) return;
-    const where = `the match of ${binding.id}`;
-    out.push({
-      value: to.match.equals,
-      type: property.type,
-      subject,
-      valueSubject: subject,
-      occurrences,
-      where,
+  private bindings(owner: AssetIndex): void {
+    owner.bindings.forEach((binding, at) => {
+      const literalArg = Object.values(binding.args ?? {}).some(isLiteral);
+      const { to } = binding;
+      const match = 'every' in to && to.match !== undefined && to.match !== 'all' ? to.match : null;
+      if ((!literalArg && !match) || !this.ctx.isJudged(owner.at, at)) return;
+      const subject = { asset: owner.decl.id, binding: binding.id };
+      const occurrences = (): Iterable<number> => this.ctx.ownersOf(owner.at, at);
+      const ends = textEnds(this.ctx, owner, binding);
+      for (const [value, { name, type }] of literalArgs(binding.args, ends.params ?? [])) {
+        if (!this.isWrong(value, type)) continue;
+        const own = { ...subject, param: name };
+        const where = `the argument ${name} of ${binding.id}`;
+        this.out.push({ value, type, subject: own, valueSubject: null, occurrences, where });
+      }
+      if (!match || !isLiteral(match.equals) || !ends.receiver) return;
+      const property = ends.receiver.properties[ends.receiver.propertyAt.get(match.property) ?? -1];
+      if (!property || !this.isWrong(match.equals, property.type)) return;
+      const { type } = property;
+      const where = `the match of ${binding.id}`;
+      this.out.push({ value: match.equals, type, subject, valueSubject: subject, occurrences, where });
     });
-  });
+  }
 }
 
 function* literalArgs(

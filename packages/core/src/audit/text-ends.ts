@@ -1,4 +1,4 @@
-import { MISSING, resolveByText } from '../expand/resolve.js';
+import { MISSING } from '../expand/resolve.js';
 import { judgeEnds } from '../graph/faults.js';
 import type { AssetIndex } from '../project/index-project.js';
 import type { Binding, Field } from '../project/types.js';
@@ -7,7 +7,7 @@ import type { AuditContext } from './context.js';
 /** What the authored text of a binding leads to. */
 export interface TextEnds {
   /** Whether both ends name something that is there. */
-  resolved: boolean;
+  resolved: () => boolean;
   /** What the event or the heard channel carries; null if that is not there. */
   payload: readonly Field[] | null;
   /** Parameters of the action, or fields of the channel published to; null if that is not there. */
@@ -19,9 +19,9 @@ export interface TextEnds {
 
 /** Resolves a binding by its text alone, as rules on authored text do. */
 export function textEnds(ctx: AuditContext, owner: AssetIndex, binding: Binding): TextEnds {
-  const { index, x } = ctx;
+  const { index } = ctx;
   const { from, to } = binding;
-  const path = (at: string): number => resolveByText(index, x.standIns, owner.at, at);
+  const path = (at: string): number => ctx.assetAtPath(owner.at, at);
   const sender = 'at' in from ? path(from.at) : MISSING;
   const target =
     'at' in to ? path(to.at) : 'every' in to ? (index.assetAt.get(to.every) ?? MISSING) : MISSING;
@@ -38,7 +38,7 @@ export function textEnds(ctx: AuditContext, owner: AssetIndex, binding: Binding)
   const action =
     !('channel' in to) && receiver ? receiver.actions[receiver.actionAt.get(to.action) ?? -1] : undefined;
   return {
-    resolved: judgeEnds(index, owner, binding, sender, target) === 0,
+    resolved: () => judgeEnds(index, owner, binding, sender, target) === 0,
     payload: 'channel' in from ? channel(from.channel) : event ? (event.payload ?? []) : null,
     params: 'channel' in to ? channel(to.channel) : action ? (action.params ?? []) : null,
     reader: 'channel' in from ? owner : senderAsset,

@@ -97,15 +97,17 @@ export class Expansion {
     const slot = this.slot[instance];
     return slot < placements.length ? placements[slot].id : `~${this.assetOf(instance).decl.id}`;
   }
-  /** The owner of an expanded binding, by its number. Logarithmic. */
+  private owners: Int32Array | null = null;
+  /** The owner of an expanded binding, by its number. The table is made at the first call. */
   ownerOf(binding: number): number {
-    let low = 0;
-    let high = this.count;
-    while (high - low > 1) {
-      const mid = (low + high) >> 1;
-      if (this.bindingBase[mid] <= binding) low = mid;
-      else high = mid;
-    }
-    return low;
+    this.owners ??= spread(this.bindingBase);
+    return this.owners[binding];
   }
+}
+
+/** For `base[i]` up to `base[i + 1]` the number i; the last entry of `base` is the length. */
+export function spread(base: Int32Array): Int32Array {
+  const of = new Int32Array(base[base.length - 1]);
+  for (let i = 0; i + 1 < base.length; i++) if (base[i + 1] > base[i]) of.fill(i, base[i], base[i + 1]);
+  return of;
 }

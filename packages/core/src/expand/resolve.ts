@@ -10,28 +10,46 @@ export const BLOCKED = -2;
 
 /** Resolves one authored path in any copy of its owner. */
 export class PathPlan {
-  private readonly parsed: ParsedPath;
-  private readonly scene: number;
+  private readonly segments: readonly string[];
+  /** The instance of the scene of an absolute path; −1 for a path from the owner. */
+  private readonly start: number;
+  /**
+   * The way as slots, where it is the same in every copy: MISSING for one that leads nowhere; null where it names a
+   * stand-in, which depends on the holder.
+   */
+  private readonly slots: readonly number[] | typeof MISSING | null;
 
   constructor(
     private readonly x: Expansion,
-    private readonly sceneInstances: ReadonlyMap<number, number>,
-    readonly path: string,
+    sceneInstances: ReadonlyMap<number, number>,
+    path: string,
+    owner: number,
   ) {
-    this.parsed = parsePath(path);
-    this.scene = this.parsed.scene === null ? -1 : sceneNumber(x.index, this.parsed.scene);
+    const parsed: ParsedPath = parsePath(path);
+    const scene = parsed.scene === null ? owner : sceneNumber(x.index, parsed.scene);
+    this.start = parsed.scene === null || scene < 0 ? -1 : (sceneInstances.get(scene) ?? -1);
+    const nowhere = parsed.scene !== null && this.start < 0;
+    this.slots = nowhere ? MISSING : slotsOf(x.index, scene, parsed.segments);
+    this.segments = this.slots === null ? parsed.segments : NO_SEGMENTS;
   }
 
   /** The instance that the path names from that owner, or {@link MISSING} or {@link BLOCKED}. Cost: its segments. */
   resolve(owner: number): number {
-    const x = this.x;
-    let at = owner;
-    if (this.parsed.scene !== null) {
-      if (this.scene < 0) return MISSING;
-      at = this.sceneInstances.get(this.scene) ?? MISSING;
-      if (at < 0) return MISSING;
+    const { slots, x } = this;
+    let at = this.start < 0 ? owner : this.start;
+    if (slots === MISSING) return MISSING;
+    if (slots === null) return this.walk(at);
+    for (let i = 0; i < slots.length; i++) {
+      at = x.children[x.childBase[at] + slots[i]];
+      if (at < 0) return BLOCKED;
     }
-    for (const segment of this.parsed.segments) {
+    return at;
+  }
+
+  private walk(from: number): number {
+    const { x } = this;
+    let at = from;
+    for (const segment of this.segments) {
       if (segment.charCodeAt(0) === TILDE) {
         const asset = x.index.assetAt.get(segment.slice(1));
         at = asset === undefined ? MISSING : x.standInOf(at, asset);
@@ -46,7 +64,45 @@ export class PathPlan {
     return at;
   }
 }
+
+/**
+ * The slots of a way without stand-ins. Past a placement that yields nothing no more can be told, nor needs to be: the
+ * slots up to there lead to BLOCKED.
+ */
+function slotsOf(
+  index: ProjectIndex,
+  owner: number,
+  segments: readonly string[],
+): number[] | typeof MISSING | null {
+  if (segments.some((s) => s.charCodeAt(0) === TILDE)) return null;
+  const slots: number[] = [];
+  let at = owner;
+  for (const segment of segments) {
+    const slot = index.assets[at].placementAt.get(segment);
+    if (slot === undefined) return MISSING;
+    slots.push(slot);
+    at = index.assets[at].placed[slot];
+    if (at < 0) break;
+  }
+  return slots;
+}
 const TILDE = 126;
+const NO_SEGMENTS: readonly string[] = [];
+
+/** The ways of one owner's paths, each made ready once however many bindings name it. */
+export class PathTable {
+  private readonly plans = new Map<string, PathPlan>();
+  constructor(
+    private readonly x: Expansion,
+    private readonly sceneInstances: ReadonlyMap<number, number>,
+    private readonly owner: number,
+  ) {}
+  get(path: string): PathPlan {
+    let plan = this.plans.get(path);
+    if (!plan) this.plans.set(path, (plan = new PathPlan(this.x, this.sceneInstances, path, this.owner)));
+    return plan;
+  }
+}
 
 function sceneNumber(index: ProjectIndex, id: string): number {
   const at = index.assetAt.get(id);

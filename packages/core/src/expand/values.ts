@@ -1,18 +1,17 @@
 import type { Value } from '../project/types.js';
-import { valueKey } from '../project/value.js';
+import { ValueMap } from '../project/value.js';
 import type { Expansion } from './expansion.js';
 
 /** Numbers for values, so that keys compare as integers. Equal values have the same number. */
 export class ValueTable {
-  private readonly numbers = new Map<string, number>();
+  private readonly numbers = new ValueMap<number>();
   private readonly values: Value[] = [];
 
   number(value: Value): number {
-    const key = valueKey(value);
-    let n = this.numbers.get(key);
+    let n = this.numbers.get(value);
     if (n === undefined) {
       n = this.values.length;
-      this.numbers.set(key, n);
+      this.numbers.set(value, n);
       this.values.push(value);
     }
     return n;

@@ -1,4 +1,4 @@
-import type { Expansion } from '../expand/expansion.js';
+import { spread, type Expansion } from '../expand/expansion.js';
 import { Selector, type Selection } from '../expand/select.js';
 import { ProjectTooLarge } from '../expand/size.js';
 import { initialValue, ValueTable } from '../expand/values.js';
@@ -20,7 +20,7 @@ import {
   PUBLISH,
   type Graph,
 } from './graph.js';
-import { mutedBindings, planBindings, type BindingPlan } from './plans.js';
+import { mutedBindings, planBindings, sceneInstances, SinglePlan, type Plan } from './plans.js';
 
 export const MAX_EDGES = 60_000_000;
 
@@ -28,8 +28,8 @@ export const MAX_EDGES = 60_000_000;
  * Builds the binding graph of an expanded project. Linear in expanded bindings, effects and edges.
  * @throws ProjectTooLarge when the deliveries of all selections together exceed {@link MAX_EDGES}.
  */
-export function buildGraph(x: Expansion, plans = planBindings(x)): Graph {
-  return new GraphBuilder(x, plans).run();
+export function buildGraph(x: Expansion): Graph {
+  return new GraphBuilder(x).run();
 }
 
 class GraphBuilder {
@@ -51,10 +51,7 @@ class GraphBuilder {
   private readonly channelBase: number;
   private expandedBindings = 0;
 
-  constructor(
-    private readonly x: Expansion,
-    private readonly plans: readonly (readonly (BindingPlan | null)[])[],
-  ) {
+  constructor(private readonly x: Expansion) {
     this.select = new Selector(x, this.values);
     this.channelBase = x.nodeBase[x.count];
     this.countsAsBound = new Uint8Array(this.channelBase);
@@ -63,16 +60,23 @@ class GraphBuilder {
 
   run(): Graph {
     const { x } = this;
+    const scenes = sceneInstances(x);
+    const copies = new Int32Array(x.index.assets.length);
+    for (const asset of x.asset) copies[asset]++;
+    const plans: (readonly (Plan | null)[] | undefined)[] = [];
+    const single = new SinglePlan(x, scenes);
     for (let owner = 0; owner < x.count; owner++) {
-      const plans = this.plans[x.asset[owner]];
-      if (plans.length === 0) continue;
+      const asset = x.assetOf(owner);
+      if (asset.bindings.length === 0) continue;
       const muted = mutedBindings(x, owner);
       const base = x.bindingBase[owner];
-      for (let b = 0; b < plans.length; b++) {
-        const plan = plans[b];
-        if (plan === null || muted?.has(plan.binding.id)) continue;
+      const many = copies[asset.at] > 1 ? (plans[asset.at] ??= planBindings(x, asset, scenes)) : null;
+      for (let b = 0; b < asset.bindings.length; b++) {
+        const binding = asset.bindings[b];
+        if (binding.enabled === false || muted?.has(binding.id)) continue;
+        single.turnTo(binding, asset);
         this.expandedBindings++;
-        this.addBinding(plan, owner, base + b);
+        this.addBinding(many ? many[b]! : single, owner, base + b);
       }
     }
     this.addHearEdges();
@@ -88,7 +92,7 @@ class GraphBuilder {
     this.refs.push(ref);
   };
 
-  private addBinding(plan: BindingPlan, owner: number, number: number): void {
+  private addBinding(plan: Plan, owner: number, number: number): void {
     const { x } = this;
     const sender = plan.sender(owner);
     const receiver = plan.receiver(owner);
@@ -115,10 +119,9 @@ class GraphBuilder {
       }
       return;
     }
-    const event = x.assetOf(sender).eventAt.get(from.event)!;
-    const tail = eventNode(x, sender, event);
+    const tail = eventNode(x, sender, plan.event);
     this.countsAsBound[tail] = 1;
-    const decl = x.assetOf(sender).events[event];
+    const decl = x.assetOf(sender).events[plan.event];
     const tailClass = !x.isSpawned(sender) && hasLimit(decl) ? LIMITED : cls;
     if ('channel' in to) {
       const channel = x.index.channelAt.get(to.channel)!;
@@ -130,9 +133,11 @@ class GraphBuilder {
       this.addEdge(tail, this.channelNode(channel, key), PUBLISH, tailClass, number);
       return;
     }
-    this.eachReceiver(owner, sender, to, receiver, (node) =>
-      this.addEdge(tail, node, BIND, tailClass, number),
-    );
+    if ('at' in to) this.addEdge(tail, actionNode(x, receiver, plan.action), BIND, tailClass, number);
+    else
+      this.eachReceiver(owner, sender, to, receiver, (node) =>
+        this.addEdge(tail, node, BIND, tailClass, number),
+      );
   }
 
   /** Calls `take` for the action of each receiver, in running order. */
@@ -181,7 +186,7 @@ class GraphBuilder {
 
   /** A binding with a missing end counts, for its other end, as if it were there: one fault, one finding. */
   private countHalf(
-    plan: BindingPlan,
+    plan: Plan,
     owner: number,
     number: number,
     sender: number,
@@ -286,7 +291,7 @@ class GraphBuilder {
       head,
       meta,
       ref,
-      instanceOf: instancesOfNodes(this.x),
+      instanceOf: spread(this.x.nodeBase),
       faulty: this.faulty.toArray(),
       publications: this.publications.toArray(),
       hearings: this.hearings.toArray(),
@@ -306,10 +311,4 @@ class GraphBuilder {
     }
     return new ProjectTooLarge('edges', MAX_EDGES + 1, MAX_EDGES, chain);
   }
-}
-
-function instancesOfNodes(x: Expansion): Int32Array {
-  const of = new Int32Array(x.nodeBase[x.count]);
-  for (let i = 0; i < x.count; i++) of.fill(i, x.nodeBase[i], x.nodeBase[i + 1]);
-  return of;
 }

@@ -8,8 +8,10 @@ export interface ParsedPath {
 
 /** Takes a path apart. Every text is a path; one that names nothing is found when it is resolved. */
 export function parsePath(path: string): ParsedPath {
+  if (path === '.') return SELF;
   const colon = path.indexOf(':');
   const scene = colon < 0 ? null : path.slice(0, colon);
   const rest = colon < 0 ? path : path.slice(colon + 1);
   return { scene, segments: rest === '.' ? [] : rest.split('/') };
 }
+const SELF: ParsedPath = { scene: null, segments: [] };

@@ -15,8 +15,9 @@ export const asleepReceiver = defineRule<'asleep'>({
   messages: { asleep: '{sleeper} begins asleep and nothing wakes it, so {at} never does {action}' },
   check(ctx, report) {
     const { x, bound } = ctx;
+    const { blocked } = ctx.awake;
     for (let i = 0; i < x.count; i++) {
-      if (ctx.awake.blocked[i] === 0) continue;
+      if (blocked[i] === 0) continue;
       x.assetOf(i).actions.forEach((action, a) => {
         const node = actionNode(x, i, a);
         if (bound[node] === 0 || action.whileAsleep) return;

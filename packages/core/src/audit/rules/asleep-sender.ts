@@ -14,9 +14,10 @@ export const asleepSender = defineRule<'asleep'>({
   messages: { asleep: '{sleeper} begins asleep and nothing wakes it, so {at} never says {event}' },
   check(ctx, report) {
     const { x } = ctx;
+    const { blocked } = ctx.awake;
     ctx.eachBoundEvent((node, i, e) => {
       const event = x.assetOf(i).events[e];
-      if (event.cause.type === 'raised' || ctx.awake.blocked[i] === 0) return;
+      if (event.cause.type === 'raised' || blocked[i] === 0) return;
       const sleeper = sleeperAround(ctx, i);
       report({
         subject: placementRef(x, sleeper),

@@ -14,7 +14,7 @@ export const authorityGap = defineRule<'gap'>({
   messages: { gap: '{event} of {at} never reaches the peer that keeps {receiver}' },
   check(ctx, report) {
     const { holding: h, x } = ctx;
-    if (h.peers.length === 0) return;
+    if (h.peers.length === 0 || !ctx.index.assets.some((a) => a.decl.existsOn === 'authority')) return;
     reportDeliveries(ctx, report, 'gap', (event, sender, receiver) => {
       if (x.assetOf(receiver).decl.existsOn !== 'authority') return false;
       const keeper = h.authority[receiver];

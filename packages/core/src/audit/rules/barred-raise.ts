@@ -18,6 +18,7 @@ export const barredRaise = defineRule<'barred'>({
     ctx.eachBoundEvent((node, i, e) => {
       const asset = x.assetOf(i);
       const event = asset.events[e];
+      if (event.delivery === undefined) return;
       if (senders(h, event, i).length > 0) return;
       report({
         subject: { asset: asset.decl.id, event: event.name },

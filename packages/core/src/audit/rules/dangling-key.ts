@@ -15,7 +15,7 @@ export const danglingKey = defineRule<'key' | 'table'>({
   },
   check(ctx, report) {
     const tables = new Map((ctx.index.project.tables ?? []).map((t) => [t.name, new Set(t.keys)]));
-    for (const { value, type, subject, occurrences, where } of ctx.literals) {
+    for (const { value, type, subject, occurrences, where } of ctx.wrongLiterals) {
       if (!type.startsWith('key:') || typeof value !== 'string') continue;
       const table = type.slice(4);
       const keys = tables.get(table);

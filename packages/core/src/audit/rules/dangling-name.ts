@@ -47,7 +47,7 @@ export const danglingName = defineRule<Message>({
     }
     checkLoadSets(ctx, report);
     checkEnums(ctx, report);
-    for (const { value, type, valueSubject, occurrences, where } of ctx.literals) {
+    for (const { value, type, valueSubject, occurrences, where } of ctx.wrongLiterals) {
       const fault = valueSubject && literalFault(ctx.index, value, type);
       if (!fault || fault.kind === 'table') continue;
       const data = { who: where, name: JSON.stringify(value), asset: type };

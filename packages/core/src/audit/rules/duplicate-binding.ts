@@ -36,8 +36,9 @@ export const duplicateBinding = defineRule<'twice'>({
         }
       }
     };
+    const repeats = new Repeats(g);
     for (let n = 0; n < g.nodes; n++) {
-      if (g.first[n + 1] - g.first[n] < 2) continue;
+      if (g.first[n + 1] - g.first[n] < 2 || !repeats.any(n)) continue;
       if (n >= g.channelBase) pairUp(hearings(g, n, same), () => 'on the same channel');
       else if (ctx.isEvent(n)) {
         pairUp(publications(g, n, same), () => 'publishing the same');
@@ -46,6 +47,32 @@ export const duplicateBinding = defineRule<'twice'>({
     }
   },
 });
+
+/** Whether anything is delivered or published twice at all, which is rare; only then it is compared how. */
+class Repeats {
+  private readonly mark: Int32Array;
+  private stamp = 0;
+  constructor(private readonly g: Graph) {
+    this.mark = new Int32Array(g.nodes);
+  }
+  any(from: number): boolean {
+    const { g } = this;
+    const stamp = ++this.stamp;
+    for (let e = g.first[from]; e < g.first[from + 1]; e++) {
+      if (this.again(g.head[e], stamp)) return true;
+      if (g.meta[e] >> 2 !== PUBLISH) continue;
+      const channel = g.head[e];
+      for (let h = g.first[channel]; h < g.first[channel + 1]; h++)
+        if (this.again(g.head[h], stamp)) return true;
+    }
+    return false;
+  }
+  private again(node: number, stamp: number): boolean {
+    if (this.mark[node] === stamp) return true;
+    this.mark[node] = stamp;
+    return false;
+  }
+}
 
 interface Item {
   /** Number of the expanded binding; items are in running order. */

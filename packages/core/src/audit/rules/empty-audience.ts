@@ -18,6 +18,7 @@ export const emptyAudience = defineRule<'empty'>({
     ctx.eachBoundEvent((node, i, e) => {
       const asset = x.assetOf(i);
       const event = asset.events[e];
+      if (event.delivery === undefined) return;
       const may = senders(h, event, i);
       if (may.length === 0 || may.some((p) => audience(h, event, i, p).length > 0)) return;
       report({

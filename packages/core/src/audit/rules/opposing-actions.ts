@@ -1,4 +1,4 @@
-import { bindingOfEdge } from '../../graph/graph.js';
+import { BIND, bindingOfEdge } from '../../graph/graph.js';
 import type { Action, Binding, Value } from '../../project/types.js';
 import { isLiteral, valueKey } from '../../project/value.js';
 import type { AuditContext } from '../context.js';
@@ -23,8 +23,9 @@ export const opposingActions = defineRule<'opposing'>({
   messages: { opposing: '{event} sets {property} of {at} to {a} and to {b} at once' },
   check(ctx, report) {
     const { g, x } = ctx;
+    const mayOppose = opponents(ctx);
     ctx.eachBoundEvent((node, instance, e) => {
-      if (g.first[node + 1] - g.first[node] === 0) return;
+      if (!mayOppose(node)) return;
       for (const [place, settings] of settingsOf(ctx, node)) {
         if (settings.length < 2) continue;
         settings.sort((a, b) => a.binding - b.binding);
@@ -53,6 +54,25 @@ export const opposingActions = defineRule<'opposing'>({
     });
   },
 });
+
+/** Whether an event delivers to two or more actions of one instance that set something; only then it is looked into. */
+function opponents({ g, x }: AuditContext): (event: number) => boolean {
+  const sets = x.index.assets.map((a) => a.actions.map((act) => (act.effects ?? []).some((e) => 'set' in e)));
+  const mark = new Int32Array(x.count);
+  let stamp = 0;
+  return (event) => {
+    stamp++;
+    let found = false;
+    if (g.first[event + 1] - g.first[event] === 1 && g.meta[g.first[event]] >> 2 === BIND) return false;
+    eachDelivery(g, event, ({ action }) => {
+      const i = g.instanceOf[action];
+      if (found || !sets[x.asset[i]][action - x.nodeBase[i] - x.assetOf(i).events.length]) return;
+      if (mark[i] === stamp) found = true;
+      mark[i] = stamp;
+    });
+    return found;
+  };
+}
 
 /** What an event sets, by instance, property and time; each binding with each value once. */
 function settingsOf(ctx: AuditContext, event: number): Map<string, Setting[]> {

@@ -29,12 +29,12 @@ export const orphanListener = defineRule<Message>({
 });
 
 function checkActions(ctx: AuditContext, report: (r: Report<Message>) => void): void {
-  const { x } = ctx;
+  const { x, boundAnyway } = ctx;
   for (let i = 0; i < x.count; i++) {
     const asset = x.assetOf(i);
     for (let a = 0; a < asset.actions.length; a++) {
       const action = asset.actions[a];
-      if (action.expectsSender !== true || ctx.countsAsBound(actionNode(x, i, a))) continue;
+      if (action.expectsSender !== true || boundAnyway[actionNode(x, i, a)] === 1) continue;
       report({
         class: 'action',
         subject: { asset: asset.decl.id, action: action.name },

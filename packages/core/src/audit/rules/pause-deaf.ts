@@ -12,8 +12,12 @@ export const pauseDeaf = defineRule<'deaf'>({
   },
   messages: { deaf: '{at} says {event} also in pause, and {receiver} does not run then' },
   check(ctx, report) {
-    reportDeliveries(ctx, report, 'deaf', (event, _sender, receiver) =>
-      event.raisedInPause === true ? ctx.x.assetOf(receiver).decl.runsInPause !== true : false,
+    reportDeliveries(
+      ctx,
+      report,
+      'deaf',
+      (_event, _sender, receiver) => ctx.x.assetOf(receiver).decl.runsInPause !== true,
+      (event) => event.raisedInPause === true,
     );
   },
 });

@@ -33,7 +33,7 @@ function checkBindings(ctx: AuditContext, report: Send): void {
     owner.bindings.forEach((binding, at) => {
       if (!ctx.isJudged(owner.at, at)) return;
       const ends = textEnds(ctx, owner, binding);
-      if (!ends.resolved || !ends.params) return;
+      if (!ends.params || (ends.params.length === 0 && !binding.args) || !ends.resolved()) return;
       const scope = { index: ctx.index, payload: ends.payload ?? [], reader: ends.reader };
       const subject = { asset: owner.decl.id, binding: binding.id };
       const evidence = (): Evidence => ({ kind: 'bindings', bindings: [subject] });

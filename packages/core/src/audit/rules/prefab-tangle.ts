@@ -1,14 +1,9 @@
 import { BIND } from '../../graph/graph.js';
+import type { Binding } from '../../project/types.js';
+import type { AuditContext } from '../context.js';
 import type { BindingRef } from '../finding.js';
 import { bindingRef } from '../names.js';
 import { defineRule } from '../rule.js';
-
-interface Ways {
-  /** Authored bindings each way, by name; the way is told by whether it goes from the first of the pair. */
-  forth: Map<string, BindingRef>;
-  back: Map<string, BindingRef>;
-  owners: Set<number>;
-}
 
 export const prefabTangle = defineRule<'tangle'>({
   meta: {
@@ -21,35 +16,88 @@ export const prefabTangle = defineRule<'tangle'>({
   },
   messages: { tangle: '{a} and {b} are tied by {count} bindings in both directions; the limit is {limit}' },
   check(ctx, report) {
-    const { g, x, limits } = ctx;
-    const pairs = new Map<string, Ways>();
-    for (let n = 0; n < g.channelBase; n++) {
-      const sender = x.assetOf(g.instanceOf[n]);
-      if (sender.decl.kind === 'scene') continue;
-      for (let e = g.first[n]; e < g.first[n + 1]; e++) {
-        if (g.meta[e] >> 2 !== BIND) continue;
-        const receiver = x.assetOf(g.instanceOf[g.head[e]]);
-        if (receiver === sender || receiver.decl.kind === 'scene') continue;
-        const [a, b] = [sender.decl.id, receiver.decl.id].sort();
-        const id = `${a}/${b}`;
-        let ways = pairs.get(id);
-        if (!ways) pairs.set(id, (ways = { forth: new Map(), back: new Map(), owners: new Set() }));
-        const ref = bindingRef(x, g.ref[e]);
-        (a === sender.decl.id ? ways.forth : ways.back).set(`${ref.asset}/${ref.binding}`, ref);
-        ways.owners.add(x.ownerOf(g.ref[e]));
-      }
-    }
-    for (const [id, { forth, back, owners }] of pairs) {
-      const count = forth.size + back.size;
-      if (forth.size === 0 || back.size === 0 || count <= limits.maxTangle) continue;
-      const [a, b] = id.split('/');
+    const { limits } = ctx;
+    const assets = ctx.index.assets.length;
+    const counts = countWays(ctx);
+    for (const [pair, forth] of counts) {
+      const [from, to] = [Math.floor(pair / assets), pair % assets];
+      const back = from < to ? counts.get(to * assets + from) : undefined;
+      if (back === undefined || forth + back <= limits.maxTangle) continue;
+      const bindings = bindingsBetween(ctx, from, to);
+      if (bindings.size <= limits.maxTangle) continue;
+      const [a, b] = [from, to].map((at) => ctx.index.assets[at].decl.id).sort();
       report({
         subject: { assets: [a, b] },
-        occurrences: owners,
+        occurrences: ownersBetween(ctx, from, to),
         message: 'tangle',
-        data: { a, b, count, limit: limits.maxTangle },
-        evidence: () => ({ kind: 'bindings', bindings: [...forth.values(), ...back.values()].slice(0, 100) }),
+        data: { a, b, count: bindings.size, limit: limits.maxTangle },
+        evidence: () => ({ kind: 'bindings', bindings: [...bindings.values()].slice(0, 100) }),
       });
     }
   },
 });
+
+/**
+ * For each pair of assets (from × assets + to) at least the number of authored bindings from one to the other: one that
+ * goes between several pairs may be counted more than once.
+ */
+function countWays(ctx: AuditContext): Map<number, number> {
+  const { g, x } = ctx;
+  const assets = ctx.index.assets.length;
+  const authored = authoredNumbers(ctx);
+  const last = new Int32Array(authored.count).fill(-1);
+  const counts = new Map<number, number>();
+  eachBindEdge(ctx, (from, to, e) => {
+    const owner = x.ownerOf(g.ref[e]);
+    const number = authored.base[x.asset[owner]] + g.ref[e] - x.bindingBase[owner];
+    const pair = from * assets + to;
+    if (last[number] === pair) return;
+    last[number] = pair;
+    counts.set(pair, (counts.get(pair) ?? 0) + 1);
+  });
+  return counts;
+}
+/** Numbers for authored bindings: those of an asset begin at its base. */
+function authoredNumbers(ctx: AuditContext): { base: Int32Array; count: number } {
+  const base = new Int32Array(ctx.index.assets.length);
+  let count = 0;
+  for (const asset of ctx.index.assets) {
+    base[asset.at] = count;
+    count += asset.bindings.length;
+  }
+  return { base, count };
+}
+function bindingsBetween(ctx: AuditContext, a: number, b: number): Map<Binding, BindingRef> {
+  const { g, x } = ctx;
+  const bindings = new Map<Binding, BindingRef>();
+  eachBindEdge(ctx, (from, to, e) => {
+    if (!((from === a && to === b) || (from === b && to === a))) return;
+    const owner = x.ownerOf(g.ref[e]);
+    const binding = x.assetOf(owner).bindings[g.ref[e] - x.bindingBase[owner]];
+    if (!bindings.has(binding)) bindings.set(binding, bindingRef(x, g.ref[e]));
+  });
+  return bindings;
+}
+function ownersBetween(ctx: AuditContext, a: number, b: number): Set<number> {
+  const owners = new Set<number>();
+  const { g, x } = ctx;
+  eachBindEdge(ctx, (from, to, e) => {
+    if ((from === a && to === b) || (from === b && to === a)) owners.add(x.ownerOf(g.ref[e]));
+  });
+  return owners;
+}
+
+/** Direct edges between two different assets, neither a scene. */
+function eachBindEdge(ctx: AuditContext, take: (from: number, to: number, edge: number) => void): void {
+  const { g, x } = ctx;
+  const scene = ctx.index.assets.map((a) => a.decl.kind === 'scene');
+  for (let n = 0; n < g.channelBase; n++) {
+    const from = x.asset[g.instanceOf[n]];
+    if (scene[from]) continue;
+    for (let e = g.first[n]; e < g.first[n + 1]; e++) {
+      if (g.meta[e] >> 2 !== BIND) continue;
+      const to = x.asset[g.instanceOf[g.head[e]]];
+      if (to !== from && !scene[to]) take(from, to, e);
+    }
+  }
+}

@@ -1,11 +1,10 @@
 import { initialValue } from '../../expand/values.js';
 import type { AssetIndex } from '../../project/index-project.js';
 import type { Value } from '../../project/types.js';
-import { valueKey } from '../../project/value.js';
+import { ValueMap } from '../../project/value.js';
 import type { AuditContext } from '../context.js';
 import { placesEvidence } from '../places.js';
 import { defineRule } from '../rule.js';
-import { defaultedKeys } from './default-key.js';
 
 export const sharedKey = defineRule<'shared'>({
   meta: {
@@ -19,13 +18,13 @@ export const sharedKey = defineRule<'shared'>({
   messages: { shared: '{count} {asset} have {property} {value}' },
   check(ctx, report) {
     const together = loadedTogether(ctx);
-    const defaulted = new Set(
-      defaultedKeys(ctx).flatMap((d) => d.instances.map((i) => `${i}/${d.property}`)),
-    );
     for (const asset of ctx.index.assets) {
       for (const { name, unique } of asset.properties) {
         if (unique !== true) continue;
-        for (const { value, instances } of byValue(ctx, asset, name, defaulted)) {
+        const defaulted = ctx.defaultedKeys.find((d) => d.asset === asset.at && d.property === name);
+        const leftOut = defaulted && new Set(defaulted.instances);
+        for (const { value, instances } of byValue(ctx, asset, name, leftOut)) {
+          if (instances.length < 2) continue;
           const sharing = sharers(ctx, instances, together);
           if (sharing.length === 0) continue;
           report({
@@ -50,16 +49,15 @@ function byValue(
   ctx: AuditContext,
   asset: AssetIndex,
   property: string,
-  leftOut: ReadonlySet<string>,
+  leftOut: ReadonlySet<number> | undefined,
 ): Iterable<{ value: Value; instances: number[] }> {
-  const groups = new Map<string, { value: Value; instances: number[] }>();
+  const groups = new ValueMap<{ value: Value; instances: number[] }>();
   for (const i of ctx.instancesOf(asset.at)) {
-    if (ctx.x.isSpawned(i) || leftOut.has(`${i}/${property}`)) continue;
+    if (ctx.x.isSpawned(i) || leftOut?.has(i)) continue;
     const value = initialValue(ctx.x, i, property)!;
-    const key = valueKey(value);
-    const group = groups.get(key);
+    const group = groups.get(value);
     if (group) group.instances.push(i);
-    else groups.set(key, { value, instances: [i] });
+    else groups.set(value, { value, instances: [i] });
   }
   return groups.values();
 }

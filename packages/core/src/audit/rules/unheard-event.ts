@@ -15,12 +15,12 @@ export const unheardEvent = defineRule<'nowhere' | 'expected'>({
     expected: '{at} says {event}, which expects a listener, and nobody hears it',
   },
   check(ctx, report) {
-    const { g, x } = ctx;
+    const { g, x, boundAnyway } = ctx;
     const silent = ctx.index.assets.map((a) => a.events.map(() => [] as number[]));
     const gaps = new Set(ctx.spawnGaps);
     for (let i = 0; i < x.count; i++) {
       const lists = silent[x.asset[i]];
-      for (let e = 0; e < lists.length; e++) if (!ctx.countsAsBound(x.nodeBase[i] + e)) lists[e].push(i);
+      for (let e = 0; e < lists.length; e++) if (boundAnyway[x.nodeBase[i] + e] === 0) lists[e].push(i);
     }
     for (const asset of ctx.index.assets) {
       asset.events.forEach((event, e) => {
