@@ -12,7 +12,6 @@ function time(name, run, rounds) {
   let result;
   globalThis.gc();
   for (let i = 0; i < rounds; i++) {
-    result = undefined;
     const begun = performance.now();
     result = run();
     best = Math.min(best, performance.now() - begun);

@@ -127,7 +127,7 @@ class LiteralWalk {
 
   private bindings(owner: AssetIndex): void {
     owner.bindings.forEach((binding, at) => {
-      const literalArg = Object.values(binding.args ?? {}).some(isLiteral);
+      const literalArg = binding.args !== undefined && Object.values(binding.args).some(isLiteral);
       const { to } = binding;
       const match = 'every' in to && to.match !== undefined && to.match !== 'all' ? to.match : null;
       if ((!literalArg && !match) || !this.ctx.isJudged(owner.at, at)) return;

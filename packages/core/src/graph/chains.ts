@@ -27,7 +27,7 @@ export function chainLengths(g: Graph, c: Components): Chains {
   const exitEdge = new Int32Array(c.count).fill(-1);
   const exitTail = new Int32Array(c.count).fill(-1);
   const best = new Int32Array(c.count);
-  const { starts, members } = membersByComponent(g, c);
+  const { starts, members } = c;
   for (let k = 0; k < c.count; k++) {
     let cycleAhead = 0;
     for (let m = starts[k]; m < starts[k + 1]; m++) {
@@ -49,17 +49,6 @@ export function chainLengths(g: Graph, c: Components): Chains {
     cyclic[k] = hasCycle[k] | cycleAhead;
   }
   return { length, cyclic, exitEdge, exitTail, hasCycle };
-}
-
-/** Nodes grouped by component: those of component k are `members[starts[k]]` up to `starts[k + 1]`. */
-export function membersByComponent(g: Graph, c: Components): { starts: Int32Array; members: Int32Array } {
-  const starts = new Int32Array(c.count + 1);
-  for (let n = 0; n < g.nodes; n++) if (c.of[n] >= 0) starts[c.of[n] + 1]++;
-  for (let k = 0; k < c.count; k++) starts[k + 1] += starts[k];
-  const members = new Int32Array(starts[c.count]);
-  const next = starts.slice(0, c.count);
-  for (let n = 0; n < g.nodes; n++) if (c.of[n] >= 0) members[next[c.of[n]]++] = n;
-  return { starts, members };
 }
 
 /** One heaviest path from a node, as edges. Inside a component it goes the shortest way to where it leaves. */

@@ -5,6 +5,9 @@ export interface Components {
   /** Component of each node, numbered so that every edge between components leads to a smaller number; −1: left out. */
   readonly of: Int32Array;
   readonly count: number;
+  /** Nodes grouped by component: those of component k are `members[starts[k]]` up to `starts[k + 1]`. */
+  readonly members: Int32Array;
+  readonly starts: Int32Array;
 }
 
 /**
@@ -23,6 +26,10 @@ export function stronglyConnected(g: Graph, minClass = 0, only?: Int32Array): Co
   if (only && allowed) for (const n of only) allowed[n] = 1;
   const path = new IntList();
   const open = new IntList();
+  const members = new Int32Array(only ? only.length : nodes);
+  const starts = new IntList();
+  starts.push(0);
+  let placed = 0;
   let time = 0;
   let count = 0;
   const roots = only ? only.length : nodes;
@@ -57,12 +64,14 @@ export function stronglyConnected(g: Graph, minClass = 0, only?: Int32Array): Co
         do {
           member = open.pop();
           of[member] = count;
+          members[placed++] = member;
         } while (member !== at);
+        starts.push(placed);
         count++;
       }
     }
   }
-  return { of, count };
+  return { of, count, members, starts: starts.toArray() };
 }
 
 /** For each component 1 if it has a cycle (an edge with both ends inside, a self-loop included). Linear in edges. */

@@ -1,4 +1,3 @@
-import { membersByComponent } from './chains.js';
 import { cyclicComponents, stronglyConnected, type Components } from './components.js';
 import { CONDITIONAL, DELAYED, INSTANT, LIMITED, type Graph } from './graph.js';
 import { shortestPath, type GraphPath } from './paths.js';
@@ -44,7 +43,7 @@ function groupsOfLevel(g: Graph, c: Components, nodes: Int32Array, cls: number):
       own.tails.push(n);
     }
   }
-  const { starts, members } = membersByComponent(g, c);
+  const { starts, members } = c;
   return [...edges].map(([k, own]) => ({
     cls,
     nodes: members.slice(starts[k], starts[k + 1]),

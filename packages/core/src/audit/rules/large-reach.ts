@@ -1,4 +1,3 @@
-import { membersByComponent } from '../../graph/chains.js';
 import { isAction } from '../../graph/graph.js';
 import { IntList } from '../../util/int-list.js';
 import type { AuditContext } from '../context.js';
@@ -42,7 +41,7 @@ export const largeReach = defineRule<'large'>({
 function upperBounds(ctx: AuditContext, limit: number): Float64Array {
   const { g, components: c } = ctx;
   const bound = new Float64Array(c.count);
-  const { starts, members } = membersByComponent(g, c);
+  const { starts, members } = c;
   for (let k = 0; k < c.count; k++) {
     let sum = 0;
     for (let m = starts[k]; m < starts[k + 1]; m++) {

@@ -22,7 +22,7 @@ export const opposingActions = defineRule<'opposing'>({
   },
   messages: { opposing: '{event} sets {property} of {at} to {a} and to {b} at once' },
   check(ctx, report) {
-    const { g, x } = ctx;
+    const { x } = ctx;
     const mayOppose = opponents(ctx);
     ctx.eachBoundEvent((node, instance, e) => {
       if (!mayOppose(node)) return;
