@@ -6,5 +6,7 @@ if (!existsSync(built)) {
   process.stderr.write('oquel is not built yet: run `npm run build` in the checkout once.\n');
   process.exit(2);
 }
+// Whoever reads may stop early, as `head` does; that is no error.
+process.stdout.on('error', (error) => process.exit(error.code === 'EPIPE' ? 0 : 2));
 const { main } = await import(built.href);
 process.exitCode = await main(process.argv.slice(2));

@@ -1,20 +1,40 @@
-import { audit, auditText, ProjectTooLarge, type AuditResult } from '@oquel/core';
+import { basename } from 'node:path';
+import {
+  againstBaseline,
+  audit,
+  auditCsv,
+  auditJunit,
+  auditSarif,
+  auditText,
+  BrokenBaseline,
+  ProjectTooLarge,
+  readBaseline,
+  stopsGate,
+  type AuditResult,
+  type FindingChange,
+} from '@oquel/core';
 import { Command, InvalidArgumentError, Option } from 'commander';
-import { readProjectFile, UsageError } from './input.js';
+import { readProjectFrom, readText, UsageError } from './input.js';
 import type { Streams } from './main.js';
 
+type Gate = 'error' | 'warning' | 'none';
 interface AuditFlags {
-  format: 'text' | 'json';
-  gate?: 'error' | 'warning' | 'none';
+  format: 'text' | 'json' | 'sarif' | 'junit' | 'csv';
+  gate?: Gate;
+  baseline?: string;
   today: string;
 }
 
-/** `oquel audit FILE`: audits a document and ends with 1 when the gate stops it. */
+/** `oquel audit`: audits a document or folder, and ends with 1 when the gate stops it. */
 export function auditCommand(streams: Streams, exit: (code: number) => void): Command {
   return new Command('audit')
-    .description('audit a project document; ends with 1 when the gate stops it, 2 when it cannot be read')
-    .argument('<file>', 'the project document')
-    .addOption(new Option('--format <format>', 'how to print').choices(['text', 'json']).default('text'))
+    .description('audit a project; ends with 1 when the gate stops it, 2 when it cannot be read')
+    .argument('<file>', 'the project document or folder')
+    .addOption(
+      new Option('--format <format>', 'how to print')
+        .choices(['text', 'json', 'sarif', 'junit', 'csv'])
+        .default('text'),
+    )
     .addOption(
       new Option('--gate <level>', "what stops a build; default by the project's policy").choices([
         'error',
@@ -22,17 +42,54 @@ export function auditCommand(streams: Streams, exit: (code: number) => void): Co
         'none',
       ]),
     )
+    .option('--baseline <audit>', 'an earlier audit as JSON: only what is new counts for the gate')
     .option('--today <date>', 'the date on which waivers are judged (YYYY-MM-DD)', isoDate, utcToday())
-    .action(async (file: string, flags: AuditFlags) => {
-      const { project, unknown } = await readProjectFile(file);
+    .action((file: string, flags: AuditFlags) => {
+      const { project, unknown } = readProjectFrom(file);
       for (const pointer of unknown) streams.err(`note: unknown property at ${pointer} (kept)\n`);
-      const result = auditOrExplain(() => audit(project, { today: flags.today, gate: flags.gate }), file);
-      streams.out(flags.format === 'json' ? `${JSON.stringify(result, null, 2)}\n` : auditText(result));
-      exit(result.gate === 'stop' ? 1 : 0);
+      const whole = orExplain(() => audit(project, { today: flags.today, gate: flags.gate }), file);
+      const gate = flags.gate ?? project.policy?.gate ?? 'error';
+      const judged =
+        flags.baseline === undefined ? { result: whole } : withBaseline(whole, flags.baseline, gate);
+      streams.out(printed(judged, flags.format, gate, file));
+      exit(judged.result.gate === 'stop' ? 1 : 0);
     });
 }
 
-function auditOrExplain(run: () => AuditResult, file: string): AuditResult {
+interface Judged {
+  result: AuditResult;
+  since?: FindingChange;
+}
+
+function withBaseline(result: AuditResult, file: string, gate: Gate): Judged {
+  try {
+    return againstBaseline(result, readBaseline(readText(file)), gate);
+  } catch (error) {
+    if (error instanceof BrokenBaseline) throw new UsageError(`${file} is no baseline: ${error.message}`);
+    throw error;
+  }
+}
+
+function printed({ result, since }: Judged, format: AuditFlags['format'], gate: Gate, file: string): string {
+  switch (format) {
+    case 'text':
+      return auditText(result, since);
+    case 'json':
+      return `${JSON.stringify(result, null, 2)}\n`;
+    case 'sarif':
+      return `${JSON.stringify(auditSarif(result, { artifact: encodeURI(basename(file)), since }), null, 2)}\n`;
+    case 'csv':
+      return auditCsv(result);
+    case 'junit': {
+      const stops = stopsGate(gate);
+      const isNew = since && new Set(since.added);
+      return auditJunit(result, (f) => stops(f) && (!isNew || isNew.has(f)));
+    }
+  }
+}
+
+/** Runs what expands a project; one that is too large is wrong input. */
+export function orExplain<T>(run: () => T, file: string): T {
   try {
     return run();
   } catch (error) {

@@ -1,6 +1,9 @@
 import { Command, CommanderError } from 'commander';
 import { auditCommand } from './audit-command.js';
+import { convertCommand } from './convert-command.js';
+import { graphCommand } from './graph-command.js';
 import { UsageError } from './input.js';
+import { schemaCommand } from './schema-command.js';
 
 /** Exit codes: 0 pass, 1 stopped by the gate, 2 unreadable input or wrong use. */
 export interface Streams {
@@ -19,7 +22,11 @@ export async function main(args: readonly string[], streams: Streams = CONSOLE):
     .description('Audit the event bindings of a game project')
     .exitOverride()
     .configureOutput({ writeOut: streams.out, writeErr: streams.err });
-  program.addCommand(auditCommand(streams, (exit) => (code = exit)));
+  program
+    .addCommand(auditCommand(streams, (exit) => (code = exit)))
+    .addCommand(convertCommand(streams))
+    .addCommand(graphCommand(streams))
+    .addCommand(schemaCommand(streams));
   for (const command of program.commands) command.exitOverride().copyInheritedSettings(program);
   try {
     await program.parseAsync(args, { from: 'user' });

@@ -1,4 +1,4 @@
-import { mkdtempSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -54,15 +54,24 @@ describe('oquel audit', () => {
       () => ['audit', join(folder, 'gone.json')],
       /gone\.json cannot be read: it does not exist/,
     ],
-    ['a folder', () => ['audit', folder], /it is a folder/],
+    ['another folder', () => ['audit', folder], /folder without project\.json/],
     [
       'torn JSON',
       () => ['audit', file('torn.json', '{"format": ')],
       /torn\.json is not a sound project.*line 1/s,
     ],
     ['a broken document', () => ['audit', file('b.json', { ...sound, name: 3 })], /found 3 at \/name/],
-    ['an unknown format', () => ['audit', DEMO, '--format', 'xml'], /Allowed choices are text, json/],
+    [
+      'an unknown format',
+      () => ['audit', DEMO, '--format', 'xml'],
+      /Allowed choices are text, json, sarif, junit, csv/,
+    ],
     ['a day that is none', () => ['audit', DEMO, '--today', '2026-02-30'], /no such day/],
+    [
+      'a baseline that is none',
+      () => ['audit', DEMO, '--baseline', DEMO],
+      /is no baseline: expected "oquel\.audit\/1"/,
+    ],
     ['an unknown command', () => ['mend', DEMO], /unknown command 'mend'/],
   ];
   it.each(wrong)('ends with 2 and says why: %s', async (_name, args, message) => {
@@ -122,5 +131,51 @@ describe('oquel audit', () => {
     const later = await oquel('audit', path, '--today', '2026-12-02');
     expect(later.code).toBe(1);
     expect(later.out).toContain('stale-waiver');
+  });
+});
+
+describe('oquel convert, graph and schema', () => {
+  it('turns a document into a folder and back, and takes away files of assets that are gone', async () => {
+    const to = join(folder, 'veyra');
+    expect((await oquel('convert', DEMO, to)).code).toBe(0);
+    expect((await oquel('convert', to, join(folder, 'back.json'))).code).toBe(0);
+    const demo = JSON.parse(readFileSync(DEMO, 'utf8')) as object;
+    expect(JSON.parse(readFileSync(join(folder, 'back.json'), 'utf8'))).toEqual(demo);
+    const [a, b] = [
+      await oquel('audit', DEMO, '--format', 'json'),
+      await oquel('audit', to, '--format', 'json'),
+    ];
+    expect(b).toEqual(a);
+    await oquel('convert', file('sound.json', sound), to);
+    expect(readdirSync(join(to, 'prefabs'))).toEqual([]);
+    expect(readdirSync(join(to, 'scenes'))).toEqual(['hut.json']);
+  });
+  it('writes over nothing of somebody else’s', async () => {
+    const theirs = mkdtempSync(join(tmpdir(), 'oquel-theirs-'));
+    writeFileSync(join(theirs, 'notes.txt'), 'mine');
+    const { code, err } = await oquel('convert', DEMO, theirs);
+    expect(code).toBe(2);
+    expect(err).toMatch(/holds other things/);
+    expect(readdirSync(theirs)).toEqual(['notes.txt']);
+  });
+  it('judges by a baseline what is new alone', async () => {
+    const { out } = await oquel('audit', DEMO, '--format', 'json');
+    const baseline = file('baseline.json', out);
+    expect((await oquel('audit', DEMO, '--baseline', baseline)).code).toBe(0);
+    const worse = JSON.parse(readFileSync(DEMO, 'utf8')) as { assets: { id: string; bindings: object[] }[] };
+    worse.assets[1].bindings.push({
+      id: 'new',
+      from: { at: 'mast-1', event: 'onCalm' },
+      to: { at: 'x', action: 'y' },
+    });
+    const { code, out: text } = await oquel('audit', file('worse.json', worse), '--baseline', baseline);
+    expect(code).toBe(1);
+    expect(text).toContain('since the baseline: 1 new, 0 gone');
+    expect(text).toMatch(/dangling-target\/placement \[new\]: When mast-1 says onCalm: "x"/);
+  });
+  it('prints the graph and the schema', async () => {
+    expect((await oquel('graph', DEMO)).out).toContain('<graphml');
+    expect((await oquel('graph', DEMO, '--format', 'csv')).out).toMatch(/^from,to,kind/);
+    expect(JSON.parse((await oquel('schema')).out)).toMatchObject({ title: 'Oquel project' });
   });
 });

@@ -57,3 +57,9 @@ export {
   type ArgScope,
 } from './project/arg-types.js';
 export { guessArg, parseArg, suggestArgs, type ParsedArg } from './wireline/argument.js';
+export { PROJECT_FILE, fromFolder, toFolder } from './project/folder.js';
+export { againstBaseline, BrokenBaseline, readBaseline } from './audit/baseline.js';
+export { auditSarif, type SarifOptions } from './export/sarif.js';
+export { auditJunit, stopsGate } from './export/junit.js';
+export { auditCsv, graphCsv } from './export/csv.js';
+export { graphMl } from './export/graphml.js';

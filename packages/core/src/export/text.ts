@@ -1,14 +1,17 @@
 import type { AuditResult, Finding } from '../audit/finding.js';
+import type { FindingChange } from '../audit/compare.js';
+import { ruleName } from './rule-name.js';
 import { canonicalJson } from '../project/canonical.js';
 
-/** The audit as text for a terminal: the gate, what it found, and the measures. */
-export function auditText(result: AuditResult): string {
+/** The audit as text for a terminal: the gate, what it found (what is new since a baseline is marked), the measures. */
+export function auditText(result: AuditResult, since?: FindingChange): string {
   const { summary: s, metrics: m } = result;
   const lines = [
     `${result.project}: gate ${result.gate === 'stop' ? 'STOPPED' : 'passed'}`,
     `${count(s.error, 'error')}, ${count(s.warning, 'warning')}, ${count(s.info, 'note')}, ${s.waived} waived`,
     '',
-    ...result.findings.map(findingText),
+    ...(since ? [`since the baseline: ${since.added.length} new, ${since.gone.length} gone`, ''] : []),
+    ...result.findings.map((f) => findingText(f, since?.added.includes(f) ? ' [new]' : '')),
     ...(result.findings.length > 0 ? [''] : []),
     `${count(m.assets, 'asset')}, ${count(m.instances, 'instance')}, ${count(m.bindings, 'binding')} ` +
       `(${m.expandedBindings} expanded), longest chain ${m.longestChain}, widest fan-out ${m.widestFanOut}, ` +
@@ -17,12 +20,12 @@ export function auditText(result: AuditResult): string {
   return lines.join('\n') + '\n';
 }
 
-function findingText(f: Finding): string {
-  const rule = f.class === undefined ? f.rule : `${f.rule}/${f.class}`;
+function findingText(f: Finding, mark: string): string {
+  const rule = ruleName(f);
   const level = f.severity === 'info' ? 'note' : f.severity;
   const places = f.occurrences.length > 1 ? ` (${f.occurrences.length} places)` : '';
   const waived = f.waived ? ' [waived]' : '';
-  return `${level.padEnd(8)}${rule}${waived}: ${f.message}${places}\n        ${f.fingerprint} ${canonicalJson(f.subject)}`;
+  return `${level.padEnd(8)}${rule}${mark}${waived}: ${f.message}${places}\n        ${f.fingerprint} ${canonicalJson(f.subject)}`;
 }
 function count(n: number, what: string): string {
   return `${n} ${what}${n === 1 ? '' : 's'}`;

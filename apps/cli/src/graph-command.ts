@@ -1,0 +1,18 @@
+import { buildGraph, expand, graphCsv, graphMl, indexProject } from '@oquel/core';
+import { Command, Option } from 'commander';
+import { orExplain } from './audit-command.js';
+import { readProjectFrom } from './input.js';
+import type { Streams } from './main.js';
+
+/** `oquel graph`: the expanded binding graph for other programs. */
+export function graphCommand(streams: Streams): Command {
+  return new Command('graph')
+    .description('print the expanded binding graph')
+    .argument('<file>', 'the project document or folder')
+    .addOption(new Option('--format <format>', 'how to print').choices(['graphml', 'csv']).default('graphml'))
+    .action((file: string, { format }: { format: 'graphml' | 'csv' }) => {
+      const { project } = readProjectFrom(file);
+      const g = orExplain(() => buildGraph(expand(indexProject(project))), file);
+      streams.out(format === 'csv' ? graphCsv(g) : graphMl(g));
+    });
+}

@@ -1,0 +1,205 @@
+import { createRequire } from 'node:module';
+import { readdirSync, readFileSync } from 'node:fs';
+import { describe, expect, it } from '@jest/globals';
+import Ajv04 from 'ajv-draft-04';
+import { parse } from 'csv-parse/sync';
+import { XMLParser, XMLValidator } from 'fast-xml-parser';
+import {
+  againstBaseline,
+  audit,
+  auditCsv,
+  auditJunit,
+  auditSarif,
+  BrokenBaseline,
+  BrokenDocument,
+  buildGraph,
+  expand,
+  fromFolder,
+  graphCsv,
+  graphMl,
+  indexProject,
+  readBaseline,
+  readProject,
+  stopsGate,
+  toFolder,
+  type AuditResult,
+  type Project,
+} from '../src/index.js';
+import { randomProject } from './random-project.js';
+
+const load = (path: string): unknown => JSON.parse(readFileSync(new URL(path, import.meta.url), 'utf8'));
+const demo = readProject(load('../../../demo/storm-over-veyra.json')).project;
+const TODAY = '2026-11-24';
+const caseProjects = readdirSync(new URL('./cases/', import.meta.url)).map(
+  (f) => readProject((load(`./cases/${f}`) as { project: unknown }).project).project,
+);
+const waivedDemo = (): Project => {
+  const { fingerprint } = audit(demo, { today: TODAY }).findings[0];
+  return {
+    ...demo,
+    name: 'Storm <&> "Veyra" \u0001',
+    waivers: [{ fingerprint, reason: 'a & b', by: 'ines' }],
+  };
+};
+
+describe('SARIF', () => {
+  const schema = createRequire(import.meta.url)(
+    '@microsoft/jest-sarif/lib/schemas/sarif-2.1.0-rtm.5.json',
+  ) as object;
+  const validate = new Ajv04.default({ strict: false, validateFormats: false, unicodeRegExp: false }).compile(schema);
+
+  it('is valid by the official schema, for every case, the demo, waivers and a baseline', () => {
+    for (const project of [...caseProjects, demo, waivedDemo()]) {
+      const result = audit(project, { today: TODAY });
+      const old = { ...result, findings: result.findings.slice(2) };
+      const { since } = againstBaseline(result, old, 'error');
+      for (const options of [{ artifact: 'veyra.json' }, { artifact: 'veyra.json', since }]) {
+        expect(validate(auditSarif(result, options)) ? [] : validate.errors).toEqual([]);
+      }
+    }
+  });
+
+  it('says for each result its rule, its places, its fingerprint, its waiver and whether it is new', () => {
+    const before = audit(demo, { today: TODAY });
+    const after = audit(waivedDemo(), { today: TODAY });
+    const lost = {
+      ...before,
+      findings: [...before.findings.slice(1), { ...before.findings[0], fingerprint: 'gone' }],
+    };
+    const { since } = againstBaseline(after, lost, 'error');
+    const sarif = auditSarif(after, { artifact: 'v.json', since }) as {
+      runs: { results: Record<string, unknown>[]; tool: { driver: { rules: { id: string }[] } } }[];
+    };
+    const [{ results, tool }] = sarif.runs;
+    const first = results[0];
+    expect(first).toMatchObject({
+      ruleId: 'dangling-target/placement',
+      level: 'error',
+      partialFingerprints: { 'oquel/v1': after.findings[0].fingerprint },
+      suppressions: [{ kind: 'external', status: 'accepted' }],
+      baselineState: 'new',
+      locations: [{ logicalLocations: [{ fullyQualifiedName: 'pylon-ridge:.' }] }],
+    });
+    expect(tool.driver.rules[first.ruleIndex as number].id).toBe('dangling-target');
+    expect(results[1]).toMatchObject({ baselineState: 'unchanged' });
+    expect(results.at(-1)).toMatchObject({ baselineState: 'absent' });
+  });
+});
+
+describe('JUnit, CSV and GraphML', () => {
+  it('JUnit has one case for each rule, failing where the gate is stopped', () => {
+    const result = audit(waivedDemo(), { today: TODAY });
+    const xml = auditJunit(result, stopsGate('error'));
+    expect(XMLValidator.validate(xml)).toBe(true);
+    expect(xml).not.toContain('\u0001');
+    const parsed = new XMLParser({ ignoreAttributes: false }).parse(xml) as {
+      testsuites: {
+        testsuite: { testcase: { '@_name': string; failure?: object; 'system-out'?: string }[] };
+      };
+    };
+    const cases = parsed.testsuites.testsuite.testcase;
+    const failing = cases.filter((c) => c.failure !== undefined).map((c) => c['@_name']);
+    expect(failing).toEqual(['relay-cycle']);
+    expect(cases.find((c) => c['@_name'] === 'dangling-target')?.['system-out']).toContain('(waived)');
+  });
+
+  it('CSV reads back as what was found', () => {
+    const result = audit(demo, { today: TODAY });
+    const rows = parse(auditCsv(result), { columns: true }) as Record<string, string>[];
+    expect(rows).toHaveLength(result.findings.length);
+    rows.forEach((row, i) => {
+      const f = result.findings[i];
+      expect(JSON.parse(row.subject)).toEqual(f.subject);
+      expect(row).toMatchObject({
+        rule: f.rule,
+        class: f.class ?? '',
+        message: f.message,
+        severity: f.severity,
+      });
+    });
+    expect(auditCsv(result).split('\r\n').length).toBeGreaterThan(result.findings.length);
+  });
+
+  it('the graph as GraphML and as CSV has every node and edge', () => {
+    for (const project of [demo, ...Array.from({ length: 30 }, (_, i) => randomProject(i))]) {
+      const g = buildGraph(expand(indexProject(project)));
+      const xml = graphMl(g);
+      expect(XMLValidator.validate(xml)).toBe(true);
+      expect(xml.match(/<node /g) ?? []).toHaveLength(g.nodes);
+      expect(xml.match(/<edge /g) ?? []).toHaveLength(g.head.length);
+      expect(parse(graphCsv(g), { columns: true })).toHaveLength(g.head.length);
+    }
+  });
+});
+
+describe('the folder form', () => {
+  it('gives back the same project, and the same bytes when written again', () => {
+    const odd = {
+      ...demo,
+      assets: [...demo.assets, { id: 'cabin', kind: 'prefab' as const }],
+      extra: { kept: true },
+    };
+    for (const project of [odd, ...caseProjects, ...Array.from({ length: 40 }, (_, i) => randomProject(i))]) {
+      const files = toFolder(project);
+      expect(new Set([...files.keys()].map((k) => k.toLowerCase())).size).toBe(files.size);
+      const { project: back } = fromFolder((path) => files.get(path) ?? null);
+      expect(JSON.stringify(back)).toBe(JSON.stringify(project));
+      expect([...toFolder(back)]).toEqual([...files]);
+    }
+  });
+
+  const broken: [string, Record<string, string | null>, string, RegExp][] = [
+    ['no project file', { 'project.json': null }, 'project.json', /the file/],
+    ['a file that is gone', { 'prefabs/Cabin.json': null }, 'prefabs/Cabin.json', /the file/],
+    ['torn JSON', { 'prefabs/Cabin.json': '{"id": ' }, 'prefabs/Cabin.json', /JSON/],
+    [
+      'a broken asset',
+      { 'prefabs/Cabin.json': '{"id": "Cabin", "kind": "hut"}' },
+      'prefabs/Cabin.json/kind',
+      /"scene"/,
+    ],
+    [
+      'a way out of the folder',
+      { 'project.json': '{"assets": ["../x.json"]}' },
+      'project.json/assets/0',
+      /a file such as/,
+    ],
+    ['no list', { 'project.json': '{}' }, 'project.json/assets', /a list of files/],
+  ];
+  it.each(broken)('says in which file it is broken: %s', (_name, changed, pointer, expected) => {
+    const files = toFolder(demo);
+    const read = (): unknown => fromFolder((p) => (p in changed ? changed[p] : (files.get(p) ?? null)));
+    let problems: BrokenDocument['problems'] = [];
+    try {
+      read();
+    } catch (error) {
+      if (error instanceof BrokenDocument) problems = error.problems;
+    }
+    expect(problems[0].pointer).toBe(pointer);
+    expect(problems[0].expected).toMatch(expected);
+  });
+});
+
+describe('a baseline', () => {
+  const now = audit(demo, { today: TODAY });
+  it('lets pass what was there, and stops at a new finding or a new place of an old one', () => {
+    expect(againstBaseline(now, now, 'error').result.gate).toBe('pass');
+    expect(againstBaseline(now, { ...now, findings: now.findings.slice(1) }, 'error').result.gate).toBe(
+      'stop',
+    );
+    const fewer: AuditResult = {
+      ...now,
+      findings: now.findings.map((f) => ({ ...f, occurrences: f.occurrences.slice(1) })),
+    };
+    expect(againstBaseline(now, fewer, 'error').since.added.length).toBeGreaterThan(0);
+    expect(againstBaseline(now, fewer, 'error').result.gate).toBe('stop');
+    expect(againstBaseline(now, fewer, 'none').result.gate).toBe('pass');
+    expect(againstBaseline({ ...now, findings: [] }, now, 'error').since.gone).toHaveLength(
+      now.findings.length,
+    );
+  });
+  it.each(['{', '{}', '{"format": "oquel.audit/1"}', '{"format": "oquel.audit/1", "findings": [{}]}'])(
+    'is refused when it is none: %s',
+    (text) => expect(() => readBaseline(text)).toThrow(BrokenBaseline),
+  );
+});
