@@ -63,3 +63,4 @@ export { auditSarif, type SarifOptions } from './export/sarif.js';
 export { auditJunit, stopsGate } from './export/junit.js';
 export { auditCsv, graphCsv } from './export/csv.js';
 export { graphMl } from './export/graphml.js';
+export { proposeFixes, type Cure } from './fix/propose.js';

@@ -46,7 +46,9 @@ describe('SARIF', () => {
   const schema = createRequire(import.meta.url)(
     '@microsoft/jest-sarif/lib/schemas/sarif-2.1.0-rtm.5.json',
   ) as object;
-  const validate = new Ajv04.default({ strict: false, validateFormats: false, unicodeRegExp: false }).compile(schema);
+  const validate = new Ajv04.default({ strict: false, validateFormats: false, unicodeRegExp: false }).compile(
+    schema,
+  );
 
   it('is valid by the official schema, for every case, the demo, waivers and a baseline', () => {
     for (const project of [...caseProjects, demo, waivedDemo()]) {

@@ -1,5 +1,6 @@
 import type {
   Action,
+  Arg,
   Asset,
   Binding,
   BindingFrom,
@@ -33,16 +34,32 @@ export function randomProject(seed: number): Project {
     channels: [{ name: 'tension' }, { name: 'weather' }],
     assets,
   };
-  if (r.chance(0.5)) project.policy = { maxFanOut: r.int(4), maxChain: r.int(4) };
+  if (r.chance(0.5)) {
+    project.policy = { maxFanOut: r.int(4), maxChain: r.int(4), maxReach: r.int(6), maxTangle: r.int(4) };
+  }
+  if (r.chance(0.5)) {
+    project.peers = [
+      { name: 'host', role: 'server' },
+      { name: 'guest', role: 'client' },
+    ];
+  }
+  if (r.chance(0.5))
+    project.loadSets = r.list(2, (i) => ({ name: `l${i}`, scenes: scenes.filter(() => r.chance(0.7)) }));
+  if (r.chance(0.2)) project.waivers = [{ fingerprint: 'f', reason: 'r', by: 'b', until: '2026-01-01' }];
   return project;
 }
 
 function randomAsset(r: Random, id: string, scene: boolean, parts: string[], scenes: string[]): Asset {
   const asset: Asset = {
     id,
+    ...(r.chance(0.2) ? { runsInPause: true } : {}),
+    ...(r.chance(0.2) ? { existsOn: 'authority' as const } : {}),
+    ...(r.chance(0.3) ? { area: { circle: 2 } } : {}),
+    ...(r.chance(0.3) ? { tags: ['wet'] } : {}),
+    ...(scene && r.chance(0.2) ? { persistent: true } : {}),
     kind: scene ? 'scene' : r.chance(0.8) ? 'prefab' : 'widget',
     properties: [
-      { name: 'line', type: 'int', default: r.pick(VALUES), isKey: true },
+      { name: 'line', type: 'int', default: r.pick(VALUES), isKey: true, unique: r.chance(0.3) },
       ...(r.chance(0.5) ? [{ name: 'open', type: 'bool' as const, default: false }] : []),
     ],
     events: EVENTS.slice(0, 1 + r.int(3)).map((name) => randomEvent(r, name)),
@@ -63,12 +80,30 @@ function randomEvent(r: Random, name: string): EventDecl {
     { type: 'destroyed' },
     { type: 'change', property: r.pick(PROPERTIES) },
     { type: 'code' },
+    { type: 'area-enter', activators: r.pick([['#wet'], ['P0', 'nobody'], []]) },
+    { type: 'area-leave' },
+    { type: 'timer', every: 2 },
   ]);
   return {
     name,
     cause,
     ...(r.chance(0.15) ? { limit: 1 } : {}),
     ...(r.chance(0.3) ? { expectsListener: true } : {}),
+    ...(r.chance(0.3) ? { payload: [{ name: 'n', type: r.pick(['int', 'string', 'bool'] as const) }] } : {}),
+    ...(r.chance(0.15) ? { raisedInPause: true } : {}),
+    ...(r.chance(0.3)
+      ? {
+          delivery: {
+            ...(r.chance(0.5)
+              ? { send: r.pick(['nobody', { only: ['operator'] }, { except: ['authority'] }]) }
+              : {}),
+            ...(r.chance(0.5)
+              ? { to: r.pick(['raiser', { only: ['others'] }, { except: ['operator'] }]) }
+              : {}),
+            reliable: r.chance(0.5),
+          } as EventDecl['delivery'],
+        }
+      : {}),
   };
 }
 
@@ -77,6 +112,7 @@ function randomAction(r: Random, name: string, parts: string[]): Action {
     name,
     ...(r.chance(0.3) ? { expectsSender: true } : {}),
     ...(r.chance(0.3) ? { whileAsleep: true } : {}),
+    ...(r.chance(0.3) ? { params: [{ name: 'n', type: r.pick(['int', 'float', 'string'] as const) }] } : {}),
     effects: r.list(2, () => randomEffect(r, parts)),
   };
 }
@@ -102,6 +138,10 @@ function randomPlacement(r: Random, id: string, below: string[], owner: string):
     ...(r.chance(0.2) ? { asleep: true } : {}),
     ...(r.chance(0.4) ? { properties: { line: r.pick(VALUES) } } : {}),
     ...(r.chance(0.2) ? { muted: [`b${r.int(3)}`] } : {}),
+    ...(r.chance(0.5) ? { at: [r.int(5), r.int(5)] as [number, number] } : {}),
+    ...(r.chance(0.2) ? { entry: true } : {}),
+    ...(r.chance(0.2) ? { authority: r.pick(['host', 'guest', 'lost']) } : {}),
+    ...(r.chance(0.2) ? { operator: 'guest' } : {}),
   };
 }
 
@@ -128,6 +168,16 @@ function randomBinding(r: Random, id: string, owner: Asset, parts: string[], sce
     ...(r.chance(0.2) ? { limit: 1 + r.int(3) } : {}),
     ...(r.chance(0.2) ? { delay: 0.25 } : {}),
     ...(r.chance(0.1) ? { enabled: false } : {}),
+    ...(r.chance(0.3)
+      ? { args: { n: r.pick<Arg>([1, 'x', { payload: 'n' }, { property: 'line' }, { sender: true }]) } }
+      : {}),
+    ...(r.chance(0.2)
+      ? {
+          origin: 'code' as const,
+          bind: r.pick(['load', 'start'] as const),
+          release: r.pick(['own', 'all', 'never'] as const),
+        }
+      : {}),
   };
 }
 function randomKey(r: Random): { key?: KeyExpr } {

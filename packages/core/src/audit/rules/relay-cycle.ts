@@ -51,7 +51,11 @@ function* instancesOf(g: Graph, group: CycleGroup): Iterable<number> {
   for (const n of group.nodes) if (n < g.channelBase) yield g.instanceOf[n];
 }
 
-function cycleSubject(g: Graph, group: CycleGroup): { bindings: BindingRef[]; effects: EffectRefName[] } {
+/** What a cycle finding speaks of: the bindings and effects of the edges of its own class, in order. */
+export function cycleSubject(
+  g: Graph,
+  group: CycleGroup,
+): { bindings: BindingRef[]; effects: EffectRefName[] } {
   const bindings = new Map<string, BindingRef>();
   const effects = new Map<string, EffectRefName>();
   for (let i = 0; i < group.edges.length; i++) {

@@ -1,0 +1,76 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { describe, expect, it } from '@jest/globals';
+import { applyChanges, audit, proposeFixes, readProject, type Finding, type Project } from '../src/index.js';
+import { randomProject } from './random-project.js';
+
+const TODAY = '2026-11-24';
+const read = (path: string): unknown => JSON.parse(readFileSync(new URL(path, import.meta.url), 'utf8'));
+const caseFile = (name: string): Project =>
+  readProject((read(`./cases/${name}.json`) as { project: unknown }).project).project;
+const findings = (p: Project): Finding[] => audit(p, { today: TODAY }).findings;
+
+/** Every proposal applies, takes its finding away, and says truly what else it changes. */
+function check(project: Project, finding: Finding): string[] {
+  return proposeFixes(project, finding, TODAY).map((cure) => {
+    const after = findings(applyChanges(project, cure.changes).project);
+    const left = after.map((f) => f.fingerprint);
+    expect(left).not.toContain(finding.fingerprint);
+    expect(cure.gone.every((f) => !left.includes(f.fingerprint))).toBe(true);
+    expect(cure.added.every((f) => left.includes(f.fingerprint))).toBe(true);
+    return cure.label;
+  });
+}
+
+describe('fixes', () => {
+  const labels: [string, string, RegExp][] = [
+    ['dangling-target-classes', 'dangling-target', /^(Use|Do|Tell) |^Remove/],
+    ['dangling-sender-classes', 'dangling-sender', /^Listen |^Hear |^Remove/],
+    ['asleep-receiver', 'asleep-receiver', /begin awake/],
+    ['broadcast-spill', 'broadcast-spill', /is meant|same/],
+    ['broadcast-spill-owner', 'broadcast-spill', /./],
+    ['dangling-key', 'dangling-key', / = /],
+    ['dangling-name', 'dangling-name', /mute|override|belongs/i],
+    ['duplicate-binding', 'duplicate-binding', /Remove/],
+    ['empty-selection', 'empty-selection', /Select|Remove/],
+    ['leaky-binding', 'leaky-binding', /Release/],
+    ['opposing-actions', 'opposing-actions', /Remove/],
+    ['over-release', 'over-release', /Release/],
+    ['payload-mismatch-names', 'payload-mismatch', /=|Without/],
+    ['relay-cycle-classes', 'relay-cycle', /once only|Remove/],
+    ['relay-cycle-instant', 'relay-cycle', /once only|Remove/],
+    ['shared-key', 'shared-key', /its own/],
+    ['start-race', 'start-race', /at load/],
+    ['unknown-asset', 'unknown-asset', /away/],
+    ['unpaired-area', 'unpaired-area', /once only/],
+  ];
+  it.each(labels)('of %s cure %s', (name, rule, label) => {
+    const project = caseFile(name);
+    const own = findings(project).filter((f) => f.rule === rule);
+    // The fallback channel rule of one case has no keyed listener to offer, so at least one finding must have a cure.
+    const offered = own.flatMap((f) => check(project, f));
+    if (name !== 'broadcast-spill-owner') expect(offered.length).toBeGreaterThan(0);
+    for (const text of offered) expect(text).toMatch(label);
+  });
+
+  it('offer the nearest name that could do it before removal, and what brings errors last', () => {
+    const demo = readProject(read('../../../demo/storm-over-veyra.json')).project;
+    const [dangling] = findings(demo);
+    expect(check(demo, dangling)).toEqual(['Use horn-2', 'Remove gust-2c']);
+  });
+
+  it('of cycles really break all cycles of the finding, in every case and on random projects', () => {
+    const projects = [
+      ...readdirSync(new URL('./cases/', import.meta.url)).map((f) => caseFile(f.replace('.json', ''))),
+      ...Array.from({ length: 400 }, (_, i) => randomProject(i)),
+    ];
+    let tried = 0;
+    for (const project of projects) {
+      for (const f of findings(project)
+        .filter((x) => x.rule === 'relay-cycle')
+        .slice(0, 2)) {
+        tried += check(project, f).length;
+      }
+    }
+    expect(tried).toBeGreaterThan(15);
+  });
+});
