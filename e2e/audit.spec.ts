@@ -98,3 +98,16 @@ test('findings are walked by keys, searched, and narrowed by severity; the addre
   await page.getByRole('button', { name: /^All/ }).click();
   await expect(page.locator('.findingrow').nth(5)).toBeVisible();
 });
+
+test('a cure is taken from the finding, as one edit that can be undone', async ({ page, demo }) => {
+  await page.goto(demo.url('audit?rule=relay-cycle'));
+  const finding = page.getByRole('article', { name: 'Finding' });
+  await expect(finding.getByRole('button', { name: 'Serve tell-east once only' })).toBeVisible();
+  await expect(finding.getByText('takes 1 finding away, brings note relay-cycle').first()).toBeVisible();
+  await finding.getByRole('button', { name: 'Remove tell-west' }).click();
+  await expect(page.getByRole('contentinfo')).toContainText('cycles 0');
+  await expect(page.getByRole('contentinfo').locator('[data-count="error"]')).toHaveText('1 error');
+  await saved(page);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('contentinfo')).toContainText('cycles 1');
+});

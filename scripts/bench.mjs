@@ -3,7 +3,8 @@ import { runScript, say, Trouble } from './lib/say.mjs';
 
 /** Benchmarks by name, each in `bench/`. */
 const BENCHES = {
-  audit: 'reading, expansion, graph and all rules at 10 thousand, 100 thousand and a million expanded bindings',
+  audit:
+    'reading, expansion, graph and all rules at 10 thousand, 100 thousand and a million expanded bindings',
   generate: 'writes a large project: SIZE FILE [SEED]',
   start: 'cold and warm `npm start` in a fresh clone',
   wire: 'clicks and keys for a binding, and the time from an edit to the updated strip, on the demo',

@@ -19,7 +19,7 @@ export { audit, auditContext, gateOf, type AuditOptions } from './audit/audit.js
 export { AuditContext } from './audit/context.js';
 export * from './audit/finding.js';
 export { ALL_RULES, RULES } from './audit/rules/registry.js';
-export { rulesPage } from './export/rules-page.js';
+export { rulesPages } from './export/rules-page.js';
 export type { RuleMeta } from './audit/rule.js';
 export { DEFAULT_POLICY, thresholds, type Thresholds } from './audit/policy.js';
 export type { Change, ChangeSet, ListItems, ListName } from './edit/change.js';

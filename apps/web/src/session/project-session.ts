@@ -4,6 +4,7 @@ import {
   type AuditResult,
   type Change,
   type ChangeSet,
+  type Cure,
   type FindingChange,
   type Project,
   type ProjectIndex,
@@ -23,6 +24,7 @@ import type { Audited } from '../workers/audit.worker.js';
 export interface AuditorPort {
   open(project: Project): Promise<AuditResult>;
   apply(changes: Change[]): Promise<Audited>;
+  cures(fingerprint: string): Promise<Cure[]>;
 }
 
 export interface LastEdit {
@@ -117,6 +119,11 @@ export class ProjectSession {
   step(way: 'undo' | 'redo'): void {
     this.queue.push({ way });
     void this.run();
+  }
+  /** Cures for a finding, once the audit of the last edit is there. */
+  async cures(fingerprint: string): Promise<Cure[]> {
+    await this.auditing;
+    return this.auditor.cures(fingerprint);
   }
   /** Takes in what others have done meanwhile. */
   async catchUp(): Promise<void> {

@@ -34,7 +34,11 @@ export function SessionProvider({
     const auditor: Remote<Auditor> = wrap<Auditor>(worker);
     const next = new ProjectSession(
       data,
-      { open: (project) => auditor.open(project), apply: (changes) => auditor.apply(changes) },
+      {
+        open: (project) => auditor.open(project),
+        apply: (changes) => auditor.apply(changes),
+        cures: (fingerprint) => auditor.cures(fingerprint),
+      },
       whoIsIt,
     );
     setSession(next);

@@ -2,8 +2,10 @@ import {
   applyChanges,
   audit,
   compareFindings,
+  proposeFixes,
   type AuditResult,
   type Change,
+  type Cure,
   type FindingChange,
   type Project,
 } from '@oquel/core';
@@ -31,6 +33,11 @@ const auditor = {
     auditor.project = applyChanges(auditor.project, changes).project;
     auditor.last = audit(auditor.project, { today: today() });
     return { result: auditor.last, change: compareFindings(before.findings, auditor.last.findings) };
+  },
+  /** Cures for one of the findings as they are now, each tried; none if it is gone meanwhile. */
+  cures(fingerprint: string): Cure[] {
+    const finding = auditor.last?.findings.find((f) => f.fingerprint === fingerprint);
+    return auditor.project && finding ? proposeFixes(auditor.project, finding, today()) : [];
   },
 };
 export type Auditor = typeof auditor;

@@ -1,4 +1,4 @@
-import type { RuleMeta } from '../audit/rule.js';
+import type { Rule, RuleMeta } from '../audit/rule.js';
 import { ALL_RULES } from '../audit/rules/registry.js';
 
 const GROUPS: Record<RuleMeta['group'], string> = {
@@ -10,20 +10,53 @@ const GROUPS: Record<RuleMeta['group'], string> = {
   waivers: 'Waivers',
 };
 
-/** The page of documentation for all rules, in Markdown. */
-export function rulesPage(): string {
+/** The pages of documentation for all rules, in Markdown, by file name: a list, and one page for each rule. */
+export function rulesPages(): Map<string, string> {
+  const pages = new Map([['README.md', listPage()]]);
+  for (const rule of ALL_RULES) pages.set(`${rule.meta.name}.md`, rulePage(rule));
+  return pages;
+}
+
+function listPage(): string {
   const lines = ['# Rules', '', 'Made by `npm run docs` from the rules themselves.', ''];
   for (const [group, title] of Object.entries(GROUPS)) {
     const rules = ALL_RULES.filter((r) => r.meta.group === group);
-    if (rules.length === 0) continue;
-    lines.push(`## ${title}`, '');
-    for (const { meta } of rules) lines.push(...ruleLines(meta));
+    lines.push(`## ${title}`, '', '| rule | severity | what it finds |', '|---|---|---|');
+    for (const { meta } of rules) {
+      lines.push(`| [${meta.name}](${meta.name}.md) | ${severities(meta)} | ${meta.what} |`);
+    }
+    lines.push('');
   }
   return lines.join('\n');
 }
 
-function ruleLines({ name, severity, classes, what, why, cure }: RuleMeta): string[] {
-  const byClass = Object.entries(classes ?? {}).map(([c, s]) => `\`${c}\` ${s}`);
-  const severities = byClass.length > 0 ? byClass.join(', ') : severity;
-  return [`### ${name}`, '', `Severity: ${severities}.`, '', `${what} ${why}`, '', `*Cure:* ${cure}`, ''];
+function rulePage({ meta, messages }: Rule): string {
+  const said = Object.values(messages).map((m) => `- ${m.replace(/\{(\w+)\}/g, '*$1*')}`);
+  return [
+    `# ${meta.name}`,
+    '',
+    meta.what,
+    '',
+    `**Severity:** ${severities(meta)}. A policy can change it, for \`${meta.name}\` or for one class.`,
+    '',
+    `**Why it matters.** ${meta.why}`,
+    '',
+    `**The cure.** ${meta.cure}`,
+    '',
+    '**What it says:**',
+    '',
+    ...said,
+    '',
+    'Made by `npm run docs` from the rule itself. [All rules](README.md)',
+    '',
+  ].join('\n');
+}
+
+function severities({ severity, classes }: RuleMeta): string {
+  const byClass = Object.entries(classes ?? {});
+  if (byClass.length === 0 || byClass.every(([, s]) => s === severity)) {
+    const names = byClass.map(([c]) => `\`${c}\``).join(', ');
+    return names === '' ? severity : `${severity} (classes ${names})`;
+  }
+  return byClass.map(([c, s]) => `\`${c}\` ${s}`).join(', ');
 }

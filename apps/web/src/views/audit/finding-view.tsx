@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import { useSessionState } from '../../session/session-context.js';
 import { SaidSentence } from '../../shared/ui/sentence.js';
 import { SeverityMark, SEVERITY_WORD } from '../../shared/ui/severity-mark.js';
+import { Cures } from './cures.js';
 import { EvidenceView } from './evidence-view.js';
 import { placesOf } from './where.js';
 
@@ -58,12 +59,17 @@ export function FindingView({ finding }: { finding: Finding }): ReactNode {
       </section>
       {meta && (
         <section>
-          <h3>Why it matters, and the cure</h3>
+          <h3>Why it matters</h3>
           <p style={{ margin: 0, maxWidth: '70ch' }}>
-            {meta.what} {meta.why} <b>{meta.cure}</b>
+            {meta.what} {meta.why}
           </p>
         </section>
       )}
+      <section>
+        <h3>The cure</h3>
+        {meta && <p style={{ margin: '0 0 6px' }}>{meta.cure}</p>}
+        <Cures key={finding.fingerprint} fingerprint={finding.fingerprint} />
+      </section>
       <section>
         <h3>Open in Wire</h3>
         {places.length === 0 ? (
