@@ -7,7 +7,6 @@ import {
   auditSarif,
   auditText,
   BrokenBaseline,
-  ProjectTooLarge,
   readBaseline,
   stopsGate,
   type AuditResult,
@@ -15,7 +14,8 @@ import {
 } from '@oquel/core';
 import { Command, InvalidArgumentError, Option } from 'commander';
 import { readProjectFrom, readText, UsageError } from './input.js';
-import type { Streams } from './main.js';
+import type { Streams } from './streams.js';
+import { orExplain } from './too-large.js';
 
 type Gate = 'error' | 'warning' | 'none';
 interface AuditFlags {
@@ -85,16 +85,6 @@ function printed({ result, since }: Judged, format: AuditFlags['format'], gate: 
       const isNew = since && new Set(since.added);
       return auditJunit(result, (f) => stops(f) && (!isNew || isNew.has(f)));
     }
-  }
-}
-
-/** Runs what expands a project; one that is too large is wrong input. */
-export function orExplain<T>(run: () => T, file: string): T {
-  try {
-    return run();
-  } catch (error) {
-    if (error instanceof ProjectTooLarge) throw new UsageError(`${file}: ${error.message}`);
-    throw error;
   }
 }
 

@@ -3,7 +3,7 @@ import { dirname, join } from 'node:path';
 import { PROJECT_FILE, toFolder } from '@oquel/core';
 import { Command } from 'commander';
 import { isFolder, readProjectFrom, UsageError } from './input.js';
-import type { Streams } from './main.js';
+import type { Streams } from './streams.js';
 
 /** `oquel convert FROM TO`: a document becomes a folder, a folder a document. */
 export function convertCommand(streams: Streams): Command {

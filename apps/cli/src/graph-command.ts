@@ -1,8 +1,8 @@
 import { buildGraph, expand, graphCsv, graphMl, indexProject } from '@oquel/core';
 import { Command, Option } from 'commander';
-import { orExplain } from './audit-command.js';
+import { orExplain } from './too-large.js';
 import { readProjectFrom } from './input.js';
-import type { Streams } from './main.js';
+import type { Streams } from './streams.js';
 
 /** `oquel graph`: the expanded binding graph for other programs. */
 export function graphCommand(streams: Streams): Command {

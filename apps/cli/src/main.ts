@@ -3,13 +3,9 @@ import { auditCommand } from './audit-command.js';
 import { convertCommand } from './convert-command.js';
 import { graphCommand } from './graph-command.js';
 import { UsageError } from './input.js';
+import type { Streams } from './streams.js';
 import { schemaCommand } from './schema-command.js';
 
-/** Exit codes: 0 pass, 1 stopped by the gate, 2 unreadable input or wrong use. */
-export interface Streams {
-  out: (text: string) => void;
-  err: (text: string) => void;
-}
 const CONSOLE: Streams = {
   out: (text) => process.stdout.write(text),
   err: (text) => process.stderr.write(text),

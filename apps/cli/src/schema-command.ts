@@ -1,6 +1,6 @@
 import { projectJsonSchema } from '@oquel/core';
 import { Command } from 'commander';
-import type { Streams } from './main.js';
+import type { Streams } from './streams.js';
 
 /** `oquel schema`: the JSON Schema of the project format. */
 export function schemaCommand(streams: Streams): Command {

@@ -107,7 +107,7 @@ describe('JUnit, CSV and GraphML', () => {
 
   it('CSV reads back as what was found', () => {
     const result = audit(demo, { today: TODAY });
-    const rows = parse(auditCsv(result), { columns: true }) as Record<string, string>[];
+    const rows: Record<string, string>[] = parse(auditCsv(result), { columns: true });
     expect(rows).toHaveLength(result.findings.length);
     rows.forEach((row, i) => {
       const f = result.findings[i];

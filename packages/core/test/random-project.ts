@@ -101,7 +101,7 @@ function randomEvent(r: Random, name: string): EventDecl {
               ? { to: r.pick(['raiser', { only: ['others'] }, { except: ['operator'] }]) }
               : {}),
             reliable: r.chance(0.5),
-          } as EventDecl['delivery'],
+          },
         }
       : {}),
   };

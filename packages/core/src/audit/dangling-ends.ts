@@ -3,7 +3,7 @@ import { Fault, judgeEnds } from '../graph/faults.js';
 import { FAULT_STRIDE } from '../graph/graph.js';
 import type { AssetIndex } from '../project/index-project.js';
 import type { Binding } from '../project/types.js';
-import type { AuditContext } from './context.js';
+import type { AuditGround } from './ground.js';
 
 /** A binding with faults at its ends: one authored binding, one fault bit, the owners in whose copy it is. */
 export interface EndFault {
@@ -17,7 +17,7 @@ export interface EndFault {
  * Every fault of every enabled binding: from its expanded copies, or by the text in an asset that has no instance.
  * Made once for the rules on targets and on senders. Linear in bindings and faulty copies.
  */
-export function endFaults(ctx: AuditContext): EndFault[] {
+export function endFaults(ctx: AuditGround): EndFault[] {
   const { x, g, index } = ctx;
   const found = new Map<string, EndFault>();
   const add = (owner: AssetIndex, at: number, faults: number, instance: number): void => {
@@ -45,12 +45,12 @@ export function endFaults(ctx: AuditContext): EndFault[] {
   return [...found.values()].filter((f) => f.fault !== Fault.FromBlocked && f.fault !== Fault.ToBlocked);
 }
 
-function endByText(ctx: AuditContext, owner: AssetIndex, path: string): number {
+function endByText(ctx: AuditGround, owner: AssetIndex, path: string): number {
   return ctx.assetAtPath(owner.at, path);
 }
 
 /** The asset at the end of a path, for messages: from a copy if there is one. */
-export function assetAtEnd(ctx: AuditContext, fault: EndFault, path: string): AssetIndex | null {
+export function assetAtEnd(ctx: AuditGround, fault: EndFault, path: string): AssetIndex | null {
   const at = ctx.assetAtPath(fault.owner.at, path);
   return at === MISSING || at === BLOCKED ? null : ctx.index.assets[at];
 }

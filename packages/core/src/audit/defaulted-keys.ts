@@ -1,5 +1,5 @@
 import { overridesOf } from '../expand/values.js';
-import type { AuditContext } from './context.js';
+import type { AuditGround } from './ground.js';
 
 /** Instances that do not override a key property which another of their asset overrides; two or more. */
 export interface DefaultedKey {
@@ -9,7 +9,7 @@ export interface DefaultedKey {
 }
 
 /** What the rules on default and shared keys look at. Spawned instances are left out. */
-export function defaultedKeys(ctx: AuditContext): DefaultedKey[] {
+export function defaultedKeys(ctx: AuditGround): DefaultedKey[] {
   const { x } = ctx;
   const found: DefaultedKey[] = [];
   for (const asset of ctx.index.assets) {

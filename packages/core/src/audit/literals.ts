@@ -2,7 +2,7 @@ import { literalFault } from '../project/arg-types.js';
 import type { AssetIndex } from '../project/index-project.js';
 import type { Arg, Field, Type, Value } from '../project/types.js';
 import { isLiteral } from '../project/value.js';
-import type { AuditContext } from './context.js';
+import type { AuditGround } from './ground.js';
 import type { Subject } from './finding.js';
 import { effectName } from './names.js';
 import { textEnds } from './text-ends.js';
@@ -24,7 +24,7 @@ export interface Literal {
  * Every literal that is not of its declared type: among defaults, overrides, set, when, match, arguments and payloads
  * of raises. Most are right, so nothing is made for those.
  */
-export function wrongLiterals(ctx: AuditContext): Literal[] {
+export function wrongLiterals(ctx: AuditGround): Literal[] {
   const found: Literal[] = [];
   const walk = new LiteralWalk(ctx, found);
   for (const asset of ctx.index.assets) walk.asset(asset);
@@ -35,7 +35,7 @@ class LiteralWalk {
   private readonly tables: ReadonlySet<string>;
 
   constructor(
-    private readonly ctx: AuditContext,
+    private readonly ctx: AuditGround,
     private readonly out: Literal[],
   ) {
     this.tables = new Set((ctx.index.project.tables ?? []).map((t) => t.name));

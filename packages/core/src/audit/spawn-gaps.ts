@@ -1,11 +1,11 @@
 import { isEvent } from '../graph/graph.js';
-import type { AuditContext } from './context.js';
+import type { AuditGround } from './ground.js';
 
 /**
  * Events of stand-ins and of what is inside them that are not bound, while the same event of a placed copy is:
  * node numbers, in order. Each placed copy is walked once beside the first stand-in of its asset.
  */
-export function spawnGaps(ctx: AuditContext): Int32Array {
+export function spawnGaps(ctx: AuditGround): Int32Array {
   const { g, x } = ctx;
   const standIns: number[] = [];
   for (let i = 0; i < x.count; i++) if (x.isStandIn(i)) standIns.push(i);
@@ -31,7 +31,7 @@ export function spawnGaps(ctx: AuditContext): Int32Array {
 
 /** Marks, at the places of the stand-in, what is bound in the placed copy. A placement that stopped there has no pair. */
 function mergeBound(
-  ctx: AuditContext,
+  ctx: AuditGround,
   standIn: number,
   placed: number,
   bound: Uint8Array,

@@ -2,7 +2,7 @@ import { MISSING } from '../expand/resolve.js';
 import { judgeEnds } from '../graph/faults.js';
 import type { AssetIndex } from '../project/index-project.js';
 import type { Binding, Field } from '../project/types.js';
-import type { AuditContext } from './context.js';
+import type { AuditGround } from './ground.js';
 
 /** What the authored text of a binding leads to. */
 export interface TextEnds {
@@ -18,7 +18,7 @@ export interface TextEnds {
 }
 
 /** Resolves a binding by its text alone, as rules on authored text do. */
-export function textEnds(ctx: AuditContext, owner: AssetIndex, binding: Binding): TextEnds {
+export function textEnds(ctx: AuditGround, owner: AssetIndex, binding: Binding): TextEnds {
   const { index } = ctx;
   const { from, to } = binding;
   const path = (at: string): number => ctx.assetAtPath(owner.at, at);

@@ -1,4 +1,3 @@
-import type { Area } from '@oquel/core';
 import {
   useEffect,
   useMemo,
@@ -11,23 +10,8 @@ import {
 import { placeLabels } from './labels.js';
 import { PlanGround } from './plan-ground.js';
 import { PlanThing, type ThingLook } from './plan-thing.js';
+import type { Thing } from './thing.js';
 import { extent, fit, toScreen, zoomAt, type Viewport } from './viewport.js';
-
-/** Something on the plan. */
-export interface Thing {
-  /** As a binding of the plan's owner names it. */
-  path: string;
-  /** Its asset's id. */
-  asset: string;
-  kind: 'scene' | 'prefab' | 'widget';
-  /** Metres. */
-  at: readonly [number, number];
-  /** 1 for the owner's own placements, more for nested ones. */
-  depth: number;
-  area?: Area;
-  entry: boolean;
-  asleep: boolean;
-}
 
 interface Props {
   label: string;

@@ -1,7 +1,7 @@
 import type { KeyboardEvent, ReactNode } from 'react';
 import type { PlacedLabel } from './labels.js';
 import { monogram } from './monogram.js';
-import type { Thing } from './plan-drawing.js';
+import type { Thing } from './thing.js';
 
 /** How a thing stands out now. */
 export interface ThingLook {

@@ -1,0 +1,12 @@
+import { ProjectTooLarge } from '@oquel/core';
+import { UsageError } from './input.js';
+
+/** Runs what expands a project; one that is too large is wrong input. */
+export function orExplain<T>(run: () => T, file: string): T {
+  try {
+    return run();
+  } catch (error) {
+    if (error instanceof ProjectTooLarge) throw new UsageError(`${file}: ${error.message}`);
+    throw error;
+  }
+}

@@ -1,0 +1,17 @@
+import type { Area } from '@oquel/core';
+
+/** Something on the plan. */
+export interface Thing {
+  /** As a binding of the plan's owner names it. */
+  path: string;
+  /** Its asset's id. */
+  asset: string;
+  kind: 'scene' | 'prefab' | 'widget';
+  /** Metres. */
+  at: readonly [number, number];
+  /** 1 for the owner's own placements, more for nested ones. */
+  depth: number;
+  area?: Area;
+  entry: boolean;
+  asleep: boolean;
+}
