@@ -17,6 +17,7 @@ export { stronglyConnected } from './graph/components.js';
 export * from './graph/graph.js';
 export { audit, auditContext, gateOf, type AuditOptions } from './audit/audit.js';
 export { AuditContext } from './audit/context.js';
+export { LiveAudit } from './audit/live-audit.js';
 export * from './audit/finding.js';
 export { ALL_RULES, RULES } from './audit/rules/registry.js';
 export { rulesPages } from './export/rules-page.js';

@@ -1,7 +1,6 @@
 import {
-  applyChanges,
-  audit,
   compareFindings,
+  LiveAudit,
   proposeFixes,
   type AuditResult,
   type Change,
@@ -19,25 +18,22 @@ export interface Audited {
 
 /** Holds the open project beside the interface and audits it after every edit. */
 const auditor = {
-  project: null as Project | null,
-  last: null as AuditResult | null,
+  live: null as LiveAudit | null,
 
   open(project: Project): AuditResult {
-    auditor.project = project;
-    auditor.last = audit(project, { today: today() });
-    return auditor.last;
+    auditor.live = new LiveAudit(project, today());
+    return auditor.live.result;
   },
   apply(changes: Change[]): Audited {
-    const before = auditor.last;
-    if (!auditor.project || !before) throw new Error('the auditor has no project');
-    auditor.project = applyChanges(auditor.project, changes).project;
-    auditor.last = audit(auditor.project, { today: today() });
-    return { result: auditor.last, change: compareFindings(before.findings, auditor.last.findings) };
+    if (!auditor.live) throw new Error('the auditor has no project');
+    const before = auditor.live.result;
+    const result = auditor.live.apply(changes);
+    return { result, change: compareFindings(before.findings, result.findings) };
   },
   /** Cures for one of the findings as they are now, each tried; none if it is gone meanwhile. */
   cures(fingerprint: string): Cure[] {
-    const finding = auditor.last?.findings.find((f) => f.fingerprint === fingerprint);
-    return auditor.project && finding ? proposeFixes(auditor.project, finding, today()) : [];
+    const finding = auditor.live?.result.findings.find((f) => f.fingerprint === fingerprint);
+    return auditor.live && finding ? proposeFixes(auditor.live.project, finding, today()) : [];
   },
 };
 export type Auditor = typeof auditor;

@@ -3,9 +3,12 @@ import { BLOCKED, resolveByText } from '../expand/resolve.js';
 import { overridesOf } from '../expand/values.js';
 import { BIND, HEAR, isEvent, PUBLISH, type Graph } from '../graph/graph.js';
 import { mutedBindings } from '../graph/plans.js';
-import type { ProjectIndex } from '../project/index-project.js';
-import type { Value } from '../project/types.js';
+import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
+import type { Asset, Value } from '../project/types.js';
 import { thresholds, type Thresholds } from './policy.js';
+
+/** Answers for assets by name; an asset that has changed is another object, so its answers fall away with it. */
+export type AssetMemo = WeakMap<Asset, Map<string, unknown>>;
 
 /** What the audit stands on: the graph, and questions about instances and bindings that need no walk through it. */
 export class AuditGround {
@@ -17,10 +20,21 @@ export class AuditGround {
     readonly g: Graph,
     /** ISO date. */
     readonly today: string,
+    /** What was worked out for assets before the last edit and still holds; null: nothing is kept. */
+    private readonly kept: AssetMemo | null = null,
   ) {
     this.x = g.x;
     this.index = g.x.index;
     this.limits = thresholds(this.index.project.policy);
+  }
+
+  /** Works a thing out for one asset, or takes it over from before the last edit if the asset is the very same. */
+  perAsset<T>(name: string, asset: AssetIndex, make: () => T): T {
+    if (!this.kept) return make();
+    let own = this.kept.get(asset.decl);
+    if (!own) this.kept.set(asset.decl, (own = new Map()));
+    if (!own.has(name)) own.set(name, make());
+    return own.get(name) as T;
   }
 
   private memo = new Map<string, unknown>();

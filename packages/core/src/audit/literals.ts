@@ -15,7 +15,7 @@ export interface Literal {
   subject: Subject;
   /** For the rule on values; null where another rule judges its type. */
   valueSubject: Subject | null;
-  occurrences: () => Iterable<number>;
+  occurrences: Iterable<number>;
   /** Where it stands, in words. */
   where: string;
 }
@@ -25,10 +25,13 @@ export interface Literal {
  * of raises. Most are right, so nothing is made for those.
  */
 export function wrongLiterals(ctx: AuditGround): Literal[] {
-  const found: Literal[] = [];
-  const walk = new LiteralWalk(ctx, found);
-  for (const asset of ctx.index.assets) walk.asset(asset);
-  return found;
+  return ctx.index.assets.flatMap((asset) =>
+    ctx.perAsset('literals', asset, () => {
+      const found: Literal[] = [];
+      new LiteralWalk(ctx, found).asset(asset);
+      return found;
+    }),
+  );
 }
 
 class LiteralWalk {
@@ -57,8 +60,7 @@ class LiteralWalk {
     for (const { name, type, default: value } of asset.properties) {
       if (!this.isWrong(value, type)) continue;
       const subject = { asset: asset.decl.id, property: name };
-      const occurrences = (): number[] =>
-        [...ctx.instancesOf(asset.at)].filter((i) => !Object.hasOwn(ctx.overridesOf(i), name));
+      const occurrences = ctx.instancesOf(asset.at).filter((i) => !Object.hasOwn(ctx.overridesOf(i), name));
       this.out.push({
         value,
         type,
@@ -80,7 +82,7 @@ class LiteralWalk {
         const property = placed.properties[placed.propertyAt.get(name) ?? -1];
         if (!property || !this.isWrong(value, property.type)) continue;
         const subject = { asset: asset.decl.id, placement: p.id, property: name };
-        const occurrences = (): Iterable<number> => ctx.instancesOfPlacement(asset.at, slot);
+        const occurrences = ctx.instancesOfPlacement(asset.at, slot);
         const where = `${name} of ${p.id}`;
         this.out.push({ value, type: property.type, subject, valueSubject: subject, occurrences, where });
       }
@@ -96,7 +98,7 @@ class LiteralWalk {
         effect: effectName(effect),
       };
       const where = `${subject.action} (${subject.effect})`;
-      const occurrences = (): Iterable<number> => ctx.instancesOf(asset.at);
+      const occurrences = ctx.instancesOf(asset.at);
       const typed = (
         of: AssetIndex,
         name: string,
@@ -132,7 +134,7 @@ class LiteralWalk {
       const match = 'every' in to && to.match !== undefined && to.match !== 'all' ? to.match : null;
       if ((!literalArg && !match) || !this.ctx.isJudged(owner.at, at)) return;
       const subject = { asset: owner.decl.id, binding: binding.id };
-      const occurrences = (): Iterable<number> => this.ctx.ownersOf(owner.at, at);
+      const occurrences = this.ctx.ownersOf(owner.at, at);
       const ends = textEnds(this.ctx, owner, binding);
       for (const [value, { name, type }] of literalArgs(binding.args, ends.params ?? [])) {
         if (!this.isWrong(value, type)) continue;

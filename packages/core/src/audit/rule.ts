@@ -9,6 +9,8 @@ export interface RuleMeta {
   /** Classes whose default severity differs are named with it. */
   readonly classes?: Readonly<Record<string, Exclude<Severity, 'off'>>>;
   readonly group: 'targets' | 'listeners' | 'shape' | 'correctness' | 'delivery' | 'waivers';
+  /** It looks at declarations and placements alone, so an edit of bindings does not change what it finds. */
+  readonly ignoresBindings?: true;
   /** One sentence each, in a designer's words. */
   readonly what: string;
   readonly why: string;

@@ -46,6 +46,44 @@ export class Expansion {
     readonly stopped: readonly Stopped[],
   ) {}
 
+  /** The same instances with the bindings of another index, whose assets differ from this one's in nothing else. */
+  withBindingsOf(index: ProjectIndex): Expansion {
+    const bindingBase = new Int32Array(this.count + 1);
+    for (let i = 0; i < this.count; i++) {
+      bindingBase[i + 1] = bindingBase[i] + index.assets[this.asset[i]].bindings.length;
+    }
+    const {
+      standIns,
+      count,
+      asset,
+      parent,
+      slot,
+      end,
+      childBase,
+      children,
+      holder,
+      flags,
+      nodeBase,
+      stopped,
+    } = this;
+    return new Expansion(
+      index,
+      standIns,
+      count,
+      asset,
+      parent,
+      slot,
+      end,
+      childBase,
+      children,
+      holder,
+      flags,
+      bindingBase,
+      nodeBase,
+      stopped,
+    );
+  }
+
   assetOf(instance: number): AssetIndex {
     return this.index.assets[this.asset[instance]];
   }

@@ -46,6 +46,31 @@ export function indexProject(project: Project): ProjectIndex {
   return { project, assets, assetAt, channelAt: positions(project.channels ?? [], (c) => c.name) };
 }
 
+/**
+ * The index of a project after an edit: what is the very same as before is taken over. Falls back to a new index where
+ * assets came, went or changed their place or kind. Cost: the assets that changed.
+ */
+export function reindexProject(old: ProjectIndex, project: Project): ProjectIndex {
+  const same =
+    project.assets.length === old.assets.length &&
+    project.channels === old.project.channels &&
+    project.assets.every((a, i) => a.id === old.assets[i].decl.id && a.kind === old.assets[i].decl.kind);
+  if (!same) return indexProject(project);
+  const assetAt = old.assetAt as Map<string, number>;
+  const assets = old.assets.map((a, at) =>
+    a.decl === project.assets[at] ? a : indexAsset(project.assets[at], at, project, assetAt),
+  );
+  return { project, assets, assetAt, channelAt: old.channelAt };
+}
+
+/** Whether two states of an asset differ in nothing but their bindings. */
+export function differsInBindingsAlone(a: Asset, b: Asset): boolean {
+  const keys = new Set([...Object.keys(a), ...Object.keys(b)]) as Set<keyof Asset>;
+  keys.delete('bindings');
+  for (const key of keys) if (a[key] !== b[key]) return false;
+  return true;
+}
+
 function indexAsset(decl: Asset, at: number, project: Project, assetAt: Map<string, number>): AssetIndex {
   const { events = [], actions = [], properties = [], placements = [], bindings = [] } = decl;
   const placed = Int32Array.from(placements, (p) => {

@@ -14,6 +14,7 @@ export const danglingEffect = defineRule<'missing'>({
     name: 'dangling-effect',
     severity: 'error',
     group: 'targets',
+    ignoresBindings: true,
     what: 'An effect of an action names a property, event, asset or parameter that is not there.',
     why: 'The effect does nothing, and nothing says so.',
     cure: 'Name what was meant, or remove the effect.',

@@ -22,7 +22,7 @@ export const danglingKey = defineRule<'key' | 'table'>({
       if (keys?.has(value)) continue;
       report({
         subject,
-        occurrences: occurrences(),
+        occurrences,
         message: keys ? 'key' : 'table',
         data: { where, value, table },
         evidence: () => ({ kind: 'names', wanted: value, known: [...(keys ?? tables.keys())].slice(0, 200) }),

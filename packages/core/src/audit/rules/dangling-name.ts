@@ -51,7 +51,7 @@ export const danglingName = defineRule<Message>({
       const fault = valueSubject && literalFault(ctx.index, value, type);
       if (!fault || fault.kind === 'table') continue;
       const data = { who: where, name: JSON.stringify(value), asset: type };
-      send(report, 'value', valueSubject, occurrences(), data, []);
+      send(report, 'value', valueSubject, occurrences, data, []);
     }
   },
 });

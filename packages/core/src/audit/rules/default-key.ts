@@ -6,6 +6,7 @@ export const defaultKey = defineRule<'default'>({
     name: 'default-key',
     severity: 'warning',
     group: 'correctness',
+    ignoresBindings: true,
     what: 'Several copies keep the default key while others have one of their own.',
     why: 'What is meant for one of them reaches all that were forgotten.',
     cure: 'Give each its own key.',

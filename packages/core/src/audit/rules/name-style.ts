@@ -10,6 +10,7 @@ export const nameStyle = defineRule<'style'>({
     name: 'name-style',
     severity: 'info',
     group: 'correctness',
+    ignoresBindings: true,
     what: 'A name does not follow the policy’s pattern for its kind.',
     why: 'Names that say what happened make a list of bindings readable.',
     cure: 'Rename it.',

@@ -7,6 +7,7 @@ export const nestingLoop = defineRule<'loop'>({
     name: 'nesting-loop',
     severity: 'error',
     group: 'targets',
+    ignoresBindings: true,
     what: 'An asset contains itself, directly or through others.',
     why: 'It could never be finished; the placement that repeats it yields nothing.',
     cure: 'Take one of the placements of the circle away, or spawn it instead.',

@@ -1,7 +1,8 @@
 import { argFault, argFaultText, type ArgScope } from '../../project/arg-types.js';
+import type { AssetIndex } from '../../project/index-project.js';
 import type { Arg, Field } from '../../project/types.js';
 import type { AuditContext } from '../context.js';
-import type { Evidence, Subject } from '../finding.js';
+import { bindingsEvidence, namesEvidence } from '../evidence.js';
 import { defineRule, type Report } from '../rule.js';
 import { textEnds } from '../text-ends.js';
 
@@ -23,57 +24,57 @@ export const payloadMismatch = defineRule<Message>({
     wrong: '{who}: {param}: {fault}',
   },
   check(ctx, report) {
-    checkBindings(ctx, report);
-    checkRaises(ctx, report);
+    for (const asset of ctx.index.assets) {
+      const reports = ctx.perAsset('payload-mismatch', asset, () => {
+        const found: Report<Message>[] = [];
+        checkBindings(ctx, asset, (r) => found.push(r));
+        checkRaises(ctx, asset, (r) => found.push(r));
+        return found;
+      });
+      reports.forEach(report);
+    }
   },
 });
 
-function checkBindings(ctx: AuditContext, report: Send): void {
-  for (const owner of ctx.index.assets) {
-    owner.bindings.forEach((binding, at) => {
-      if (!ctx.isJudged(owner.at, at)) return;
-      const ends = textEnds(ctx, owner, binding);
-      if (!ends.params || (ends.params.length === 0 && !binding.args) || !ends.resolved()) return;
-      const scope = { index: ctx.index, payload: ends.payload ?? [], reader: ends.reader };
-      const subject = { asset: owner.decl.id, binding: binding.id };
-      const evidence = (): Evidence => ({ kind: 'bindings', bindings: [subject] });
-      const occurrences = (): Iterable<number> => ctx.ownersOf(owner.at, at);
-      const who = `${binding.id} of ${owner.decl.id}`;
-      judge(scope, ends.params, binding.args ?? {}, (param, message, data) =>
-        report({
-          subject: { ...subject, param },
-          occurrences: occurrences(),
-          evidence,
-          message,
-          data: { who, param, ...data },
-        }),
-      );
-    });
-  }
+function checkBindings(ctx: AuditContext, owner: AssetIndex, report: Send): void {
+  owner.bindings.forEach((binding, at) => {
+    if (!ctx.isJudged(owner.at, at)) return;
+    const ends = textEnds(ctx, owner, binding);
+    if (!ends.params || (ends.params.length === 0 && !binding.args) || !ends.resolved()) return;
+    const scope = { index: ctx.index, payload: ends.payload ?? [], reader: ends.reader };
+    const subject = { asset: owner.decl.id, binding: binding.id };
+    const who = `${binding.id} of ${owner.decl.id}`;
+    judge(scope, ends.params, binding.args ?? {}, (param, message, data) =>
+      report({
+        subject: { ...subject, param },
+        occurrences: ctx.ownersOf(owner.at, at),
+        evidence: bindingsEvidence([subject]),
+        message,
+        data: { who, param, ...data },
+      }),
+    );
+  });
 }
 
 /** In the payload of a raise, `payload` reads a parameter of the action, `property` one of the instance itself. */
-function checkRaises(ctx: AuditContext, report: Send): void {
-  for (const asset of ctx.index.assets) {
-    for (const { action, effect } of asset.effects) {
-      if (!('raise' in effect)) continue;
-      const event = asset.events[asset.eventAt.get(effect.raise) ?? -1];
-      if (!event) continue;
-      const { name, params = [] } = asset.actions[action];
-      const scope = { index: ctx.index, payload: params, reader: asset };
-      const who = `${name} of ${asset.decl.id} raises ${effect.raise}`;
-      judge(scope, event.payload ?? [], effect.payload ?? {}, (param, message, data) => {
-        const subject: Subject = { asset: asset.decl.id, action: name, param };
-        const known = (event.payload ?? []).map((f) => f.name);
-        report({
-          subject,
-          occurrences: ctx.instancesOf(asset.at),
-          evidence: () => ({ kind: 'names', wanted: param, known }),
-          message,
-          data: { who, param, ...data },
-        });
-      });
-    }
+function checkRaises(ctx: AuditContext, asset: AssetIndex, report: Send): void {
+  for (const { action, effect } of asset.effects) {
+    if (!('raise' in effect)) continue;
+    const event = asset.events[asset.eventAt.get(effect.raise) ?? -1];
+    if (!event) continue;
+    const { name, params = [] } = asset.actions[action];
+    const scope = { index: ctx.index, payload: params, reader: asset };
+    const who = `${name} of ${asset.decl.id} raises ${effect.raise}`;
+    const known = (event.payload ?? []).map((f) => f.name);
+    judge(scope, event.payload ?? [], effect.payload ?? {}, (param, message, data) =>
+      report({
+        subject: { asset: asset.decl.id, action: name, param },
+        occurrences: ctx.instancesOf(asset.at),
+        evidence: namesEvidence(param, known),
+        message,
+        data: { who, param, ...data },
+      }),
+    );
   }
 }
 

@@ -11,6 +11,7 @@ export const sharedKey = defineRule<'shared'>({
     name: 'shared-key',
     severity: 'warning',
     group: 'correctness',
+    ignoresBindings: true,
     what: 'Two things that can be loaded together have the same value where each should have its own.',
     why: 'Which of them answers is chance.',
     cure: 'Give each its own value.',

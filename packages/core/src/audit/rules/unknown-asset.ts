@@ -6,6 +6,7 @@ export const unknownAsset = defineRule<'unknown' | 'scene'>({
     name: 'unknown-asset',
     severity: 'error',
     group: 'targets',
+    ignoresBindings: true,
     what: 'A placement is of an asset that is not there, or of a scene.',
     why: 'Nothing is placed, and all that is bound to it is silent.',
     cure: 'Place what was meant, or take the placement away.',
