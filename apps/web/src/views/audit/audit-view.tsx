@@ -1,3 +1,4 @@
+import './audit.css';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import type { Finding } from '@oquel/core';
 import { useEffect, useMemo, useRef, type KeyboardEvent, type ReactNode } from 'react';

@@ -1,3 +1,4 @@
+import './projects.css';
 import { Button } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState, type DragEvent, type ReactNode } from 'react';

@@ -1,3 +1,4 @@
+import './finder.css';
 import {
   commonActions,
   type Action,
@@ -19,8 +20,8 @@ interface Props {
   all: readonly Candidate[];
   picked: readonly string[];
   onPick: (path: string) => void;
-  /** What the list shows now, so that the plan can light it. */
-  onFound: (paths: readonly string[]) => void;
+  /** What the list shows now, so that the plan can light it; null while nothing narrows it. */
+  onFound: (paths: readonly string[] | null) => void;
   onWire: (action: string, draft: CheckedDraft) => void;
   onClose: () => void;
 }
@@ -40,7 +41,8 @@ export function Finder(props: Props): ReactNode {
   const found = useMemo(() => findCandidates(all, text, chip, order), [all, text, chip, order]);
   const chips = useMemo(() => chipsOf(all), [all]);
   const rows = found.slice(0, ROWS);
-  useEffect(() => onFound(found.map((c) => c.path)), [found, onFound]);
+  const narrowed = text !== '' || chip !== '';
+  useEffect(() => onFound(narrowed ? found.map((c) => c.path) : null), [found, narrowed, onFound]);
   useEffect(() => input.current?.focus(), []);
   const at = Math.min(cursor, rows.length - 1);
 

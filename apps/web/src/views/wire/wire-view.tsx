@@ -1,3 +1,4 @@
+import './wire.css';
 import {
   reachableFrom,
   wiredActions,
@@ -60,7 +61,7 @@ function WireScope({
   const active = sender.strips.find((s) => s.event === address.event) ?? sender.strips[0];
   const [adding, setAdding] = useState<string | null>(null);
   const [picked, setPicked] = useState<readonly string[]>([]);
-  const [found, setFound] = useState<readonly string[]>([]);
+  const [found, setFound] = useState<readonly string[] | null>(null);
   const addingStrip = adding === null ? undefined : sender.strips.find((s) => s.event === adding);
   const open = useCallback((event: string) => {
     setAdding(event);
@@ -292,7 +293,7 @@ function looksOf(
   active: Strip | undefined,
   adding: Strip | undefined,
   picked: readonly string[],
-  found: readonly string[],
+  found: readonly string[] | null,
 ): Map<string, ThingLook> {
   const looks = new Map<string, ThingLook>();
   const add = (path: string, look: ThingLook): unknown => looks.set(path, { ...looks.get(path), ...look });
@@ -300,9 +301,10 @@ function looksOf(
     if ('at' in b.to) add(b.to.at, { order: [...(looks.get(b.to.at)?.order ?? []), i + 1] });
   });
   if (adding) {
-    for (const path of found) add(path, { lit: true });
+    for (const path of found ?? []) add(path, { lit: true });
     for (const path of picked) add(path, { picked: true });
-    for (const t of things) if (t.depth === 1 && !looks.get(t.path)?.lit) add(t.path, { faded: true });
+    for (const t of found ? things : [])
+      if (t.depth === 1 && !looks.get(t.path)?.lit) add(t.path, { faded: true });
   }
   add(at, { chosen: true, faded: false });
   return looks;
