@@ -1,7 +1,7 @@
 /** Unit and API tests run on the TypeScript sources; `npm test` also runs the browser tests in `e2e`. */
 export default {
   testEnvironment: 'node',
-  roots: ['<rootDir>/packages', '<rootDir>/apps'],
+  roots: ['<rootDir>/packages', '<rootDir>/apps', '<rootDir>/scripts'],
   testMatch: ['**/test/**/*.test.ts'],
   extensionsToTreatAsEsm: ['.ts'],
   moduleNameMapper: {

@@ -21,7 +21,7 @@ await runScript(async () => {
   await requirePort();
   await installNpmPackages();
   await build();
-  const db = await startPostgres(join(ROOT, '.data', 'postgres'));
+  const db = await startPostgres(join(process.env.OQUEL_DATA ?? join(ROOT, '.data'), 'postgres'));
   say(db.wasRunning ? 'PostgreSQL was running already.' : `PostgreSQL started in ${db.data}.`);
   let server = null;
   let stopping = false;

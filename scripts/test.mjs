@@ -17,9 +17,15 @@ const PARTS = {
   types: (env) =>
     commands(env, [
       ['tsc', '-b', '--force'],
-      ...['apps/web', 'packages/core/test', 'apps/cli/test', 'apps/server/test', 'apps/web/test', 'e2e'].map(
-        (p) => ['tsc', '-p', p, '--noEmit'],
-      ),
+      ...[
+        'apps/web',
+        'packages/core/test',
+        'apps/cli/test',
+        'apps/server/test',
+        'apps/web/test',
+        'scripts/test',
+        'e2e',
+      ].map((p) => ['tsc', '-p', p, '--noEmit']),
     ]),
   unit: async (env, results) => {
     const file = join(results, 'unit.json');

@@ -6,7 +6,7 @@ export type ProjectLine = components['schemas']['ProjectDto'];
 export type Edited = components['schemas']['EditedDto'];
 export type LoggedEdit = components['schemas']['LoggedEditDto'];
 
-const api = createClient<paths>({ baseUrl: '' });
+const api = createClient<paths>({ baseUrl: globalThis.location.origin });
 
 export interface ProblemBody {
   type: string;

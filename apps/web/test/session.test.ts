@@ -1,0 +1,193 @@
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
+import {
+  LiveAudit,
+  compareFindings,
+  proposeFixes,
+  type Change,
+  type ChangeSet,
+  type Project,
+} from '@oquel/core';
+import { newDatabase, TestServer } from '../../server/test/harness.js';
+import { engage, smallProject } from '../../server/test/small-project.js';
+import type { AuditorPort, ProjectSession as Session, SessionState } from '../src/session/project-session.js';
+
+const TODAY = '2026-11-24';
+let server: TestServer;
+let id: string;
+let Sessions: { ProjectSession: typeof Session };
+beforeAll(async () => {
+  server = await TestServer.start(await newDatabase());
+  // The client speaks to the address of its page.
+  Object.assign(globalThis, { location: { origin: server.url } });
+  Sessions = await import('../src/session/project-session.js');
+});
+afterAll(() => server.stop());
+beforeEach(async () => {
+  id = await server.import(smallProject());
+});
+
+/** The audit as the worker runs it, without the worker. */
+class Auditor implements AuditorPort {
+  private live: LiveAudit | null = null;
+  open(project: Project): Promise<LiveAudit['result']> {
+    this.live = new LiveAudit(project, TODAY);
+    return Promise.resolve(this.live.result);
+  }
+  apply(changes: Change[]): ReturnType<AuditorPort['apply']> {
+    const before = this.live!.result;
+    const result = this.live!.apply(changes);
+    return Promise.resolve({ result, change: compareFindings(before.findings, result.findings) });
+  }
+  cures(fingerprint: string): ReturnType<AuditorPort['cures']> {
+    const finding = this.live!.result.findings.find((f) => f.fingerprint === fingerprint);
+    return Promise.resolve(finding ? proposeFixes(this.live!.project, finding, TODAY) : []);
+  }
+}
+
+async function open(who = 'ines'): Promise<{ session: Session; notices: string[] }> {
+  const opened = (await server.get(`/api/projects/${id}`)).body as ConstructorParameters<typeof Session>[0];
+  const session = new Sessions.ProjectSession(opened, new Auditor(), () => who);
+  const notices: string[] = [];
+  session.onNotice((n) => notices.push(n.text));
+  return { session, notices };
+}
+/** Waits until the state is as asked, by subscribing as a view does. */
+function until(session: Session, wanted: (s: SessionState) => boolean): Promise<SessionState> {
+  return new Promise((resolve, reject) => {
+    const timer = setTimeout(() => reject(new Error(JSON.stringify(session.getState().saving))), 20_000);
+    const look = (): void => {
+      if (!wanted(session.getState())) return;
+      clearTimeout(timer);
+      stop();
+      resolve(session.getState());
+    };
+    const stop = session.subscribe(look);
+    look();
+  });
+}
+const settled = (session: Session): Promise<SessionState> =>
+  until(
+    session,
+    (s) => s.saving === 'saved' && s.waiting === 0 && s.audit !== null && s.lastEdit?.change !== null,
+  );
+const add = (bindingId: string, brake: string): ChangeSet => ({
+  label: `wired ${brake}`,
+  changes: [
+    { op: 'insert', list: 'bindings', asset: 'pylon-ridge', index: 99, item: engage(bindingId, brake) },
+  ],
+});
+const remove = (bindingId: string): ChangeSet => ({
+  label: `removed ${bindingId}`,
+  changes: [{ op: 'remove', list: 'bindings', asset: 'pylon-ridge', id: bindingId }],
+});
+const ids = (s: SessionState): string[] => s.project.assets[0].bindings!.map((b) => b.id);
+const storedIds = async (): Promise<string[]> =>
+  ((await server.get(`/api/projects/${id}/document`)).body as Project).assets[0].bindings!.map((b) => b.id);
+
+describe('an open project', () => {
+  it('shows an edit at once, audits it, stores it, and takes it back and forth', async () => {
+    const { session } = await open();
+    await until(session, (s) => s.audit !== null);
+    expect(session.edit(add('gust-2', 'brake-9'))).toBe(true);
+    expect(ids(session.getState())).toEqual(['gust-1', 'gust-2']);
+    const after = await settled(session);
+    expect(after.lastEdit!.change!.added.map((f) => f.rule)).toContain('dangling-target');
+    expect(after).toMatchObject({ undo: 'wired brake-9', redo: null });
+    expect(await storedIds()).toEqual(['gust-1', 'gust-2']);
+    session.step('undo');
+    const undone = await until(
+      session,
+      (s) => s.redo !== null && s.lastEdit!.change !== null && s.saving === 'saved',
+    );
+    expect(ids(undone)).toEqual(['gust-1']);
+    expect(undone.lastEdit!.change!.gone.map((f) => f.rule)).toContain('dangling-target');
+    session.step('redo');
+    await until(session, (s) => s.redo === null && s.saving === 'saved');
+    expect(await storedIds()).toEqual(['gust-1', 'gust-2']);
+    session.close();
+  });
+
+  it('refuses what cannot be applied, in words, and stays as it was', async () => {
+    const { session, notices } = await open();
+    expect(session.edit(add('gust-1', 'brake-2'))).toBe(false);
+    expect(notices).toEqual(['pylon-ridge already has a binding "gust-1"']);
+    expect(ids(session.getState())).toEqual(['gust-1']);
+    session.close();
+  });
+
+  it('sends many edits in their order, each once', async () => {
+    const { session } = await open();
+    for (let i = 0; i < 12; i++) session.edit(add(`n${i}`, 'brake-2'));
+    await settled(session);
+    expect(await storedIds()).toEqual(['gust-1', ...Array.from({ length: 12 }, (_, i) => `n${i}`)]);
+    const edits = (await server.get(`/api/projects/${id}/edits?after=1`)).body as { who: string }[];
+    expect(edits).toHaveLength(12);
+    expect(edits.every((e) => e.who === 'ines')).toBe(true);
+    session.close();
+  });
+
+  it('carries its edit over when somebody else has changed other things, and shows both', async () => {
+    const mine = await open('ines');
+    const theirs = await open('tomas');
+    theirs.session.edit(add('theirs', 'brake-1'));
+    await settled(theirs.session);
+    mine.session.edit(add('mine', 'brake-2'));
+    const state = await until(mine.session, (s) => ids(s).includes('theirs') && s.saving === 'saved');
+    expect(ids(state).sort()).toEqual(['gust-1', 'mine', 'theirs']);
+    expect(mine.notices).toEqual([]);
+    await theirs.session.catchUp();
+    expect(ids(theirs.session.getState()).sort()).toEqual(['gust-1', 'mine', 'theirs']);
+    mine.session.close();
+    theirs.session.close();
+  });
+
+  it('takes its edit back when somebody else has changed the same thing, and says who and what', async () => {
+    const mine = await open('ines');
+    const theirs = await open('tomas');
+    theirs.session.edit(remove('gust-1'));
+    await settled(theirs.session);
+    mine.session.edit({
+      label: 'delayed gust-1',
+      changes: [
+        {
+          op: 'replace',
+          list: 'bindings',
+          asset: 'pylon-ridge',
+          id: 'gust-1',
+          item: { ...engage('gust-1', 'brake-1'), delay: 1 },
+        },
+      ],
+    });
+    mine.session.edit(add('after', 'brake-2'));
+    const state = await until(mine.session, (s) => ids(s).join() === 'after' && s.saving === 'saved');
+    expect(ids(state)).toEqual(['after']);
+    expect(mine.notices[0]).toMatch(
+      /tomas has meanwhile done this: removed gust-1; your edit was not stored/,
+    );
+    expect(await storedIds()).toEqual(['after']);
+    mine.session.close();
+    theirs.session.close();
+  });
+
+  it('says that there is nothing to undo, and goes on', async () => {
+    const { session, notices } = await open();
+    session.step('undo');
+    await until(session, () => notices.length > 0);
+    expect(notices).toEqual(['there is no edit to undo']);
+    session.edit(add('gust-2', 'brake-2'));
+    await settled(session);
+    expect(await storedIds()).toEqual(['gust-1', 'gust-2']);
+    session.close();
+  });
+
+  it('has cures for a finding of the project as it is now', async () => {
+    const { session } = await open();
+    session.edit(add('gust-2', 'brake-3'));
+    const { audit } = await settled(session);
+    const dangling = audit!.findings.find((f) => f.rule === 'dangling-target')!;
+    const cures = await session.cures(dangling.fingerprint);
+    expect(cures.map((c) => c.label)).toEqual(['Use brake-1', 'Use brake-2', 'Remove gust-2']);
+    expect(await session.cures('gone')).toEqual([]);
+    session.close();
+  });
+});
