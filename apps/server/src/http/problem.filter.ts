@@ -72,7 +72,7 @@ function isParserError(error: unknown): error is { type: string; message: string
 }
 
 /** Codes of the network, and classes of PostgreSQL's: connection, resources, no connections allowed, shutting down. */
-const DOWN = /^(ECONNREFUSED|ECONNRESET|EPIPE|ETIMEDOUT|ENOENT|08...|53...|55000|57P..)$/;
+const DOWN = /^(ECONNREFUSED|ECONNRESET|EPIPE|ETIMEDOUT|08...|53...|55000|57P..)$/;
 function isDatabaseDown(error: unknown): boolean {
   if (!(error instanceof Error)) return false;
   if ('code' in error && typeof error.code === 'string' && DOWN.test(error.code)) return true;

@@ -1,6 +1,6 @@
-import { Controller, Get, Header, Inject, Param, ParseUUIDPipe, Post, Req } from '@nestjs/common';
+import { Controller, Get, Inject, Param, ParseUUIDPipe, Post, Req, Res } from '@nestjs/common';
 import { ApiBody, ApiCreatedResponse, ApiOkResponse, ApiOperation, ApiTags } from '@nestjs/swagger';
-import type { Request } from 'express';
+import type { Request, Response } from 'express';
 import { badRequest, noSuchProject } from '../http/problem.js';
 import { ImportedDto, OpenedDto, ProjectDto } from './project.dto.js';
 import { ProjectsService } from './projects.service.js';
@@ -8,6 +8,12 @@ import { ProjectsService } from './projects.service.js';
 /** An id that is no UUID names no project. */
 export const ProjectId = (): ParameterDecorator =>
   Param('id', new ParseUUIDPipe({ exceptionFactory: () => noSuchProject() }));
+
+/** A name without what a header cannot hold: control characters and halves of surrogate pairs. */
+function fileName(name: string): string {
+  const sayable = (c: string): boolean => c >= ' ' && !(c.length === 1 && c >= '\ud800' && c <= '\udfff');
+  return [...name].filter(sayable).join('') || 'project';
+}
 
 @ApiTags('projects')
 @Controller('api/projects')
@@ -38,10 +44,11 @@ export class ProjectsController {
   }
 
   @Get(':id/document')
-  @Header('Content-Disposition', 'attachment; filename="project.oquel.json"')
   @ApiOperation({ summary: 'Export the document' })
   @ApiOkResponse({ schema: { type: 'object' } })
-  document(@ProjectId() id: string): Promise<object> {
-    return this.projects.document(id);
+  async document(@ProjectId() id: string, @Res({ passthrough: true }) response: Response): Promise<object> {
+    const project = await this.projects.document(id);
+    response.attachment(`${fileName(project.name)}.oquel.json`);
+    return project;
   }
 }

@@ -1,5 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { readProjectText } from '@oquel/core';
+import { readProjectText, type Project } from '@oquel/core';
 import { Database } from '../database/database.js';
 import { EditLog } from '../edits/edit.log.js';
 import { ProjectImport } from './project.import.js';
@@ -31,7 +31,7 @@ export class ProjectsService {
     return { id, version, document: project, ...(await this.log.ahead(this.db.k, id)) };
   }
 
-  async document(id: string): Promise<object> {
+  async document(id: string): Promise<Project> {
     return (await this.store.open(this.db.k, id)).project;
   }
 }

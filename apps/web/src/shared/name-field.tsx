@@ -6,10 +6,9 @@ export function NameField(): ReactNode {
   const [name, setName] = useState(whoIsIt);
   return (
     <input
-      className="line"
+      className="line who"
       aria-label="Your name in the history"
       title="Your name in the history"
-      style={{ width: 96 }}
       value={name}
       maxLength={100}
       onChange={(e) => {
