@@ -79,8 +79,8 @@ test('the export is the document that was put in, and edits stand in the history
   await strip(page, 'onGust').locator('[data-binding="gust-2c"] .said').focus();
   await page.keyboard.press('m');
   await saved(page);
-  const { body } = await server.get(`/api/projects/${demo.id}/edits?after=1`);
-  expect(body).toMatchObject([{ who: 'Ines', label: 'pylon-ridge: muted gust-2c' }]);
+  const history = await server.get(`/api/projects/${demo.id}/edits?after=1`);
+  expect(history.body).toMatchObject([{ who: 'Ines', label: 'pylon-ridge: muted gust-2c' }]);
   await expect(page.getByRole('button', { name: 'Undo' })).toHaveAttribute('title', /muted gust-2c/);
 });
 

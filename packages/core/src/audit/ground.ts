@@ -32,7 +32,7 @@ export class AuditGround {
   perAsset<T>(name: string, asset: AssetIndex, make: () => T): T {
     if (!this.kept) return make();
     let own = this.kept.get(asset.decl);
-    if (!own) this.kept.set(asset.decl, (own = new Map()));
+    if (!own) this.kept.set(asset.decl, (own = new Map<string, unknown>()));
     if (!own.has(name)) own.set(name, make());
     return own.get(name) as T;
   }

@@ -1,0 +1,308 @@
+import { wire, event, place, asset, scene, project, horn, mast, two, keyed, type Row } from './write.js';
+
+export const ROWS: Row[] = [
+  [
+    'payload-mismatch',
+    'a property of the owner when a channel is heard',
+    project(
+      [
+        scene({
+          properties: [{ name: 'n', type: 'float', default: 1 }],
+          placements: [place('b', 'Brake')],
+          bindings: [wire('#c', 'b.engage', { args: { f: { property: 'n' } } })],
+        }),
+        keyed(),
+      ],
+      { channels: [{ name: 'c' }] },
+    ),
+    [],
+  ],
+  [
+    'payload-mismatch',
+    'the sender is an instance',
+    project([
+      scene({
+        placements: [place('mast', 'Mast'), place('b', 'Brake')],
+        bindings: [wire('mast.onGust', 'b.engage', { args: { f: { sender: true } } })],
+      }),
+      mast,
+      keyed(),
+    ]),
+    [[undefined, { asset: 'ridge', param: 'f' }]],
+  ],
+  [
+    'duplicate-binding',
+    'directly and over a channel',
+    two([wire('mast.onGust', 'horn.sound'), wire('mast.onGust', '#c'), wire('#c', 'horn.sound')], {
+      channels: [{ name: 'c' }],
+    }),
+    [[undefined, {}]],
+  ],
+  [
+    'duplicate-binding',
+    'a channel that nobody publishes to',
+    two([wire('#c', 'horn.sound'), wire('#c', 'horn.sound')], { channels: [{ name: 'c' }] }),
+    [],
+  ],
+  [
+    'duplicate-binding',
+    'two publications of the same',
+    two([wire('mast.onGust', '#c'), wire('mast.onGust', '#c')], { channels: [{ name: 'c' }] }),
+    [[undefined, {}]],
+  ],
+  [
+    'opposing-actions',
+    'a literal argument counts as the value',
+    project([
+      scene({
+        placements: [place('mast', 'Mast'), place('b', 'Brake')],
+        bindings: [wire('mast.onGust', 'b.engage', { args: { f: 1 } }), wire('mast.onGust', 'b.let')],
+      }),
+      mast,
+      keyed(),
+    ]),
+    [[undefined, {}]],
+  ],
+  [
+    'opposing-actions',
+    'a value read from the payload cannot be told',
+    project([
+      scene({
+        placements: [place('mast', 'Mast'), place('b', 'Brake')],
+        bindings: [
+          wire('mast.onGust', 'b.engage', { args: { f: { payload: 'x' } } }),
+          wire('mast.onGust', 'b.let'),
+        ],
+      }),
+      mast,
+      keyed(),
+    ]),
+    [],
+  ],
+  [
+    'shared-key',
+    'in two scenes of one load set',
+    project(
+      [
+        scene({ placements: [place('a', 'K', { properties: { n: 5 } })] }),
+        scene({ placements: [place('a', 'K', { properties: { n: 5 } })] }, 'hut'),
+        asset('K', { properties: [{ name: 'n', type: 'int', default: 0, unique: true }] }),
+      ],
+      { loadSets: [{ name: 's', scenes: ['ridge', 'hut'] }] },
+    ),
+    [[undefined, { asset: 'K', property: 'n', key: 5 }]],
+  ],
+  [
+    'default-key',
+    'one forgotten alone is none',
+    project([
+      scene({ placements: [place('a', 'Brake'), place('b', 'Brake', { properties: { line: 2 } })] }),
+      keyed(),
+    ]),
+    [],
+  ],
+  [
+    'broadcast-spill',
+    'match all is on purpose',
+    project([
+      scene({
+        placements: [place('mast', 'Mast'), place('a', 'Brake'), place('b', 'Brake')],
+        bindings: [wire('mast.onGust', 'every Brake.let', { to: { match: 'all' } })],
+      }),
+      mast,
+      keyed(),
+    ]),
+    [],
+  ],
+  [
+    'broadcast-spill',
+    'heard without key by one that is there once',
+    project([scene({ placements: [place('b', 'Brake')], bindings: [wire('#c', 'b.let')] }), keyed()], {
+      channels: [{ name: 'c' }],
+    }),
+    [],
+  ],
+  [
+    'first-of-many',
+    'a spawned one counts as two',
+    project([
+      scene({
+        placements: [place('mast', 'Mast')],
+        actions: [{ name: 'x', effects: [{ spawn: 'Horn' }] }],
+        bindings: [wire('mast.onGust', 'every Horn.sound', { to: { pick: 'first', spawned: true } })],
+      }),
+      mast,
+      horn,
+    ]),
+    [[undefined, { asset: 'ridge' }]],
+  ],
+  [
+    'start-race',
+    'published at a start, heard from a start',
+    project(
+      [
+        scene({ placements: [place('a', 'A'), place('b', 'B')], bindings: [wire('a.onStart', '#c')] }),
+        asset('A', { events: [event('onStart', 'start')] }),
+        asset('B', {
+          actions: [{ name: 'x' }],
+          bindings: [wire('#c', '..x', { origin: 'code', bind: 'start' })],
+        }),
+      ],
+      { channels: [{ name: 'c' }] },
+    ),
+    [[undefined, { asset: 'B' }]],
+  ],
+  [
+    'start-race',
+    'its own start comes after it has taken hold',
+    project([
+      scene({ placements: [place('b', 'B')] }),
+      asset('B', {
+        events: [event('onStart', 'start')],
+        actions: [{ name: 'x' }],
+        bindings: [wire('..onStart', '..x', { origin: 'code', bind: 'start' })],
+      }),
+    ]),
+    [],
+  ],
+  [
+    'leaky-binding',
+    'the owner can be destroyed',
+    project([
+      scene({ placements: [place('mast', 'Mast'), place('b', 'B')] }),
+      mast,
+      asset('B', {
+        actions: [{ name: 'x', effects: [{ destroy: true }] }],
+        bindings: [wire('ridge:mast.onGust', '..x', { origin: 'code', release: 'never' })],
+      }),
+    ]),
+    [['destroyed', { asset: 'B' }]],
+  ],
+  [
+    'leaky-binding',
+    'its sender goes with it',
+    project([
+      scene({ placements: [place('b', 'B')] }),
+      asset('B', {
+        events: [event('onA')],
+        actions: [{ name: 'x', effects: [{ destroy: true }] }],
+        bindings: [wire('..onA', '..x', { origin: 'code', release: 'never' })],
+      }),
+    ]),
+    [],
+  ],
+  [
+    'over-release',
+    'two listeners of one channel at different keys',
+    two(
+      [
+        wire('#c', 'horn.sound', { from: { key: 1 }, origin: 'code', release: 'all' }),
+        wire('#c', 'horn.hush', { from: { key: 2 } }),
+      ],
+      { channels: [{ name: 'c' }] },
+    ),
+    [[undefined, { asset: 'ridge' }]],
+  ],
+  [
+    'spawn-gap',
+    'wired through every with spawned',
+    project([
+      scene({
+        placements: [place('horn', 'Horn')],
+        actions: [{ name: 'x', effects: [{ spawn: 'Horn' }] }],
+        bindings: [wire('horn.onSounded', 'horn.hush'), wire('~Horn.onSounded', 'horn.hush')],
+      }),
+      horn,
+    ]),
+    [],
+  ],
+  [
+    'unpaired-area',
+    'entering is served once only',
+    project([
+      scene({
+        placements: [place('mat', 'Mat'), place('b', 'Brake')],
+        bindings: [wire('mat.onIn', 'b.let', { limit: 1 })],
+      }),
+      asset('Mat', {
+        area: { circle: 1 },
+        events: [event('onIn', 'area-enter'), event('onOut', 'area-leave')],
+      }),
+      keyed(),
+    ]),
+    [],
+  ],
+  [
+    'no-activation',
+    'an empty list lets nobody through',
+    project([scene(), asset('A', { events: [event('onA', 'use', { activators: [] })] })]),
+    [['filter', { asset: 'A', event: 'onA' }]],
+  ],
+  [
+    'no-activation',
+    'a tag that nobody has',
+    project([scene(), asset('A', { events: [event('onA', 'use', { activators: ['#crew'] })] })]),
+    [['filter', { asset: 'A', event: 'onA' }]],
+  ],
+  [
+    'covers-entry',
+    'on the border counts',
+    project([
+      scene({
+        placements: [
+          place('in', 'Horn', { at: [3, 0], entry: true }),
+          place('mat', 'Mat'),
+          place('b', 'Brake'),
+        ],
+        bindings: [wire('mat.onIn', 'b.let')],
+      }),
+      horn,
+      asset('Mat', { area: { circle: 3 }, events: [event('onIn', 'area-enter')] }),
+      keyed(),
+    ]),
+    [[undefined, { asset: 'ridge', placement: 'mat' }]],
+  ],
+  [
+    'covers-entry',
+    'one that begins asleep is not entered at once',
+    project([
+      scene({
+        placements: [
+          place('in', 'Horn', { at: [3, 0], entry: true }),
+          place('mat', 'Mat', { asleep: true }),
+          place('b', 'Brake'),
+        ],
+        bindings: [wire('mat.onIn', 'b.let')],
+      }),
+      horn,
+      asset('Mat', { area: { circle: 3 }, events: [event('onIn', 'area-enter')] }),
+      keyed(),
+    ]),
+    [],
+  ],
+  [
+    'pause-deaf',
+    'a receiver that runs in pause',
+    project([
+      scene({
+        runsInPause: true,
+        events: [event('onA', 'use', { raisedInPause: true })],
+        actions: [{ name: 'x' }],
+        bindings: [wire('..onA', '..x')],
+      }),
+    ]),
+    [],
+  ],
+  [
+    'name-style',
+    'a pattern is searched, not matched whole',
+    project([scene()], { policy: { names: { asset: 'idg' } } }),
+    [],
+  ],
+  [
+    'name-style',
+    'a pattern for channels',
+    project([scene()], { channels: [{ name: 'Loud' }], policy: { names: { channel: '^[a-z]' } } }),
+    [[undefined, { channel: 'Loud' }]],
+  ],
+];

@@ -1,0 +1,240 @@
+import { wire, place, asset, scene, project, horn, mast, two, type Row } from './write.js';
+
+export const ROWS: Row[] = [
+  [
+    'dangling-target',
+    'a scene of another name in an absolute path',
+    two([wire('mast.onGust', 'hut:horn.sound', {})]),
+    [['placement', { asset: 'ridge' }]],
+  ],
+  [
+    'dangling-target',
+    'a stand-in of what is never spawned',
+    two([wire('mast.onGust', '~Horn.sound')]),
+    [['placement', { asset: 'ridge' }]],
+  ],
+  [
+    'dangling-target',
+    'a scene may be selected by every',
+    two([wire('mast.onGust', 'every ridge.x', { to: { within: 'project' } })]),
+    [['action', { asset: 'ridge' }]],
+  ],
+  [
+    'dangling-target',
+    'inside a placement of an unknown asset nothing is blamed',
+    project([
+      scene({
+        placements: [place('mast', 'Mast'), place('gone', 'Gone')],
+        bindings: [wire('mast.onGust', 'gone/part.x')],
+      }),
+      mast,
+    ]),
+    [],
+  ],
+  [
+    'dangling-sender',
+    'an event that only another asset has',
+    two([wire('horn.onGust', 'horn.sound')]),
+    [['event', { asset: 'ridge' }]],
+  ],
+  [
+    'dangling-sender',
+    'a disabled one is not judged',
+    two([wire('horn.onGust', 'horn.sound', { enabled: false })]),
+    [],
+  ],
+  [
+    'dangling-key',
+    'the key of a set',
+    project(
+      [
+        scene({ placements: [place('a', 'Board')] }),
+        asset('Board', {
+          properties: [{ name: 'text', type: 'key:T', default: 'a' }],
+          actions: [{ name: 'say', effects: [{ set: 'text', to: 'b' }] }],
+        }),
+      ],
+      { tables: [{ name: 'T', keys: ['a'] }] },
+    ),
+    [[undefined, { asset: 'Board', action: 'say', effect: 'set:text' }]],
+  ],
+  [
+    'dangling-effect',
+    'a parameter that the action lacks',
+    project([
+      scene(),
+      asset('A', {
+        properties: [{ name: 'n', type: 'int', default: 0 }],
+        actions: [{ name: 'x', effects: [{ add: 'n', by: { param: 'k' } }] }],
+      }),
+    ]),
+    [[undefined, { asset: 'A', action: 'x' }]],
+  ],
+  [
+    'dangling-effect',
+    'spawning a scene',
+    project([scene({ actions: [{ name: 'x', effects: [{ spawn: 'ridge' }] }] })]),
+    [[undefined, { asset: 'ridge', action: 'x' }]],
+  ],
+  [
+    'dangling-effect',
+    'what is there',
+    project([scene({ actions: [{ name: 'x', effects: [{ spawn: 'Horn' }] }] }), horn]),
+    [],
+  ],
+  [
+    'dangling-name',
+    'a peer only counts where there are peers',
+    project([scene({ placements: [place('a', 'Horn', { operator: 'me' })] }), horn]),
+    [],
+  ],
+  [
+    'dangling-name',
+    'the override of a spawn',
+    project([
+      scene({ actions: [{ name: 'x', effects: [{ spawn: 'Horn', properties: { loud: 1 } }] }] }),
+      horn,
+    ]),
+    [['override', { asset: 'ridge', action: 'x', effect: 'spawn:Horn', property: 'loud' }]],
+  ],
+  [
+    'dangling-name',
+    'int fits float, float does not fit int',
+    project([
+      scene(),
+      asset('A', {
+        properties: [
+          { name: 'a', type: 'float', default: 1 },
+          { name: 'b', type: 'int', default: 1.5 },
+        ],
+      }),
+    ]),
+    [['value', { asset: 'A', property: 'b' }]],
+  ],
+  [
+    'unknown-asset',
+    'placing a scene',
+    project([scene({ placements: [place('x', 'hut')] }), scene({}, 'hut')]),
+    [[undefined, { asset: 'ridge', placement: 'x' }]],
+  ],
+  [
+    'nesting-loop',
+    'an asset in itself',
+    project([scene(), asset('A', { placements: [place('a', 'A')] })]),
+    [[undefined, { asset: 'A' }]],
+  ],
+  [
+    'nesting-loop',
+    'nesting without a circle',
+    project([scene(), asset('A', { placements: [place('b', 'B'), place('c', 'B')] }), asset('B')]),
+    [],
+  ],
+  [
+    'empty-selection',
+    'only spawned ones, which it leaves out',
+    project([
+      scene({
+        placements: [place('mast', 'Mast')],
+        actions: [{ name: 'x', effects: [{ spawn: 'Horn' }] }],
+        bindings: [wire('mast.onGust', 'every Horn.sound')],
+      }),
+      mast,
+      horn,
+    ]),
+    [[undefined, { asset: 'ridge' }]],
+  ],
+  [
+    'empty-selection',
+    'spawned ones on purpose',
+    project([
+      scene({
+        placements: [place('mast', 'Mast')],
+        actions: [{ name: 'x', effects: [{ spawn: 'Horn' }] }],
+        bindings: [wire('mast.onGust', 'every Horn.sound', { to: { spawned: true } })],
+      }),
+      mast,
+      horn,
+    ]),
+    [],
+  ],
+  [
+    'unloaded-target',
+    'no load sets, no judgement',
+    project([
+      scene({ placements: [place('mast', 'Mast')], bindings: [wire('mast.onGust', 'hut:horn.sound')] }),
+      scene({ placements: [place('horn', 'Horn')] }, 'hut'),
+      mast,
+      horn,
+    ]),
+    [],
+  ],
+  [
+    'unloaded-target',
+    'a persistent sender is in every set',
+    project(
+      [
+        scene({
+          persistent: true,
+          placements: [place('mast', 'Mast')],
+          bindings: [wire('mast.onGust', 'hut:horn.sound')],
+        }),
+        scene({ placements: [place('horn', 'Horn')] }, 'hut'),
+        mast,
+        horn,
+      ],
+      {
+        loadSets: [
+          { name: 'a', scenes: ['hut'] },
+          { name: 'b', scenes: [] },
+        ],
+      },
+    ),
+    [['sometimes', { asset: 'ridge' }]],
+  ],
+  [
+    'reaches-out',
+    'also by its sender',
+    project([scene(), asset('A', { actions: [{ name: 'x' }], bindings: [wire('ridge:..onA', '..x')] })]),
+    [[undefined, { asset: 'A' }]],
+  ],
+  [
+    'asleep-receiver',
+    'woken by a wake that only runs awake',
+    project([
+      scene({
+        placements: [place('mast', 'Mast'), place('lamp', 'Lamp', { asleep: true })],
+        bindings: [wire('mast.onGust', 'lamp.wakeUp')],
+      }),
+      mast,
+      asset('Lamp', { actions: [{ name: 'wakeUp', effects: [{ wake: true }] }] }),
+    ]),
+    [[undefined, { asset: 'ridge', placement: 'lamp' }]],
+  ],
+  [
+    'asleep-receiver',
+    'the outermost sleeper is named',
+    project([
+      scene({
+        placements: [place('mast', 'Mast'), place('hut', 'Hut', { asleep: true })],
+        bindings: [wire('mast.onGust', 'hut/horn.sound')],
+      }),
+      mast,
+      asset('Hut', { placements: [place('horn', 'Horn')] }),
+      horn,
+    ]),
+    [[undefined, { asset: 'ridge', placement: 'hut' }]],
+  ],
+  [
+    'asleep-sender',
+    'a raised event is not judged',
+    project([
+      scene({
+        placements: [place('horn', 'Horn', { asleep: true })],
+        bindings: [wire('horn.onSounded', '..x')],
+        actions: [{ name: 'x' }],
+      }),
+      horn,
+    ]),
+    [],
+  ],
+];
