@@ -40,6 +40,23 @@ export const ROWS: Row[] = [
   ],
   [
     'duplicate-binding',
+    'each later one is told with the first, here the direct one, and not with one another',
+    two(
+      [
+        wire('mast.onGust', 'horn.sound'),
+        wire('mast.onGust', '#c'),
+        wire('#c', 'horn.sound'),
+        wire('#c', 'horn.sound'),
+      ],
+      { channels: [{ name: 'c' }] },
+    ),
+    [
+      [undefined, {}],
+      [undefined, {}],
+    ],
+  ],
+  [
+    'duplicate-binding',
     'a channel that nobody publishes to',
     two([wire('#c', 'horn.sound'), wire('#c', 'horn.sound')], { channels: [{ name: 'c' }] }),
     [],

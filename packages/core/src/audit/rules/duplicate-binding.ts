@@ -102,23 +102,30 @@ function inRunningOrder(items: Item[]): Item[] {
     .sort((a, b) => a.binding - b.binding);
 }
 
-/** What hears on one channel node; something must be published there for a delivery to be made. */
+/**
+ * What hears on one channel node. An event that does nothing but publish there delivers just this; for every other
+ * event all of its deliveries are compared, since the first that a hearing equals may be a direct one.
+ */
 function hearings(g: Graph, channel: number, same: Sameness): Item[] {
   const items: Item[] = [];
-  if (!hasPublisher(g, channel)) return items;
+  if (!hasPlainPublisher(g, channel)) return items;
   for (let e = g.first[channel]; e < g.first[channel + 1]; e++) {
     const { binding } = bindingOfEdge(g, e)!;
     items.push({ binding: g.ref[e], same: `${g.head[e]}/${same.of(binding)}` });
   }
   return inRunningOrder(items);
 }
-const publishers = new WeakMap<Graph, Uint8Array>();
-function hasPublisher(g: Graph, channel: number): boolean {
-  let known = publishers.get(g);
+const plainPublishers = new WeakMap<Graph, Uint8Array>();
+/** Whether some event does nothing but publish to that channel node. */
+function hasPlainPublisher(g: Graph, channel: number): boolean {
+  let known = plainPublishers.get(g);
   if (!known) {
     known = new Uint8Array(g.nodes);
-    for (let e = 0; e < g.head.length; e++) if (g.meta[e] >> 2 === PUBLISH) known[g.head[e]] = 1;
-    publishers.set(g, known);
+    for (let n = 0; n < g.channelBase; n++) {
+      const e = g.first[n];
+      if (g.first[n + 1] - e === 1 && g.meta[e] >> 2 === PUBLISH) known[g.head[e]] = 1;
+    }
+    plainPublishers.set(g, known);
   }
   return known[channel] === 1;
 }
@@ -132,7 +139,7 @@ function publications(g: Graph, event: number, same: Sameness): Item[] {
   return inRunningOrder(items);
 }
 
-/** All deliveries of an event; two that hear the same channel node are found there. */
+/** All deliveries of an event. */
 function deliveries({ g }: AuditContext, event: number, same: Sameness): Item[] {
   const items: Item[] = [];
   eachDelivery(g, event, ({ action, edge }) => {
