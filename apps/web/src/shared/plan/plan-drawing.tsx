@@ -77,7 +77,7 @@ export function PlanDrawing({ label, size, things, looks, covered = 0, onPick }:
         const [x, y] = toScreen(view, t.at);
         const look = looks.get(t.path);
         const rank = look?.chosen ? 4 : look?.picked ? 3 : look?.lit ? 2 : 1;
-        return { id: t.path, text: t.path, x, y, radius: radiusOf(t, mark), rank };
+        return { id: t.path, text: t.label, x, y, radius: radiusOf(t, mark), rank };
       }),
     );
   }, [shown, view, looks, mark]);

@@ -34,7 +34,7 @@ export function PlanThing({ thing, screen: [x, y], radius, look = {}, label, onP
     e.preventDefault();
     onPick(thing.path);
   };
-  const name = [thing.path, thing.asset, thing.asleep ? 'asleep' : '', thing.entry ? 'entry' : '']
+  const name = [thing.label, thing.asset, thing.asleep ? 'asleep' : '', thing.entry ? 'entry' : '']
     .filter(Boolean)
     .join(', ');
   return (
@@ -55,7 +55,7 @@ export function PlanThing({ thing, screen: [x, y], radius, look = {}, label, onP
       )}
       {label && (
         <text className="label" aria-hidden="true" x={label.x} y={label.y} textAnchor={label.anchor}>
-          {thing.path}
+          {thing.label}
         </text>
       )}
       {look.order?.map((n, i) => (

@@ -4,12 +4,14 @@ import type { Area } from '@oquel/core';
 export interface Thing {
   /** As a binding of the plan's owner names it. */
   path: string;
+  /** What stands beside its mark. */
+  label: string;
   /** Its asset's id. */
   asset: string;
   kind: 'scene' | 'prefab' | 'widget';
   /** Metres. */
   at: readonly [number, number];
-  /** 1 for the owner's own placements, more for nested ones. */
+  /** 0 for the owner of the plan itself, 1 for its own placements, more for nested ones. */
   depth: number;
   area?: Area;
   entry: boolean;

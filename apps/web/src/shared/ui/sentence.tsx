@@ -9,7 +9,7 @@ export function SaidSentence({ binding }: { binding: Binding }): ReactNode {
         part.role === 'receiver' || part.role === 'channel' ? (
           <span key={i}>
             {part.role === 'channel' && 'tell '}
-            <span className="who">{part.text}</span>{' '}
+            <span className="who">{part.text === '.' ? 'itself' : part.text}</span>{' '}
           </span>
         ) : part.role === 'args' ? (
           <span className="args" key={i}>

@@ -93,7 +93,12 @@ function WireScope({
     [index, owner, things],
   );
   const counts = useMemo(() => countBySender(owner), [owner]);
-  const planThings = useMemo(() => things.filter((t) => t.depth > 0).map(toThing), [things]);
+  // A prefab stands at the origin of its own plan; a scene is the plan.
+  const isScene = owner.decl.kind === 'scene';
+  const planThings = useMemo(
+    () => things.filter((t) => t.depth > 0 || !isScene).map(toThing),
+    [things, isScene],
+  );
   const senderAddress = owner.decl.kind === 'scene' && !sender.channel ? `${owner.decl.id}:${at}` : null;
   const wire = (action: string, draft: Parameters<typeof wiringOf>[4]): void => {
     if (!addingStrip || picked.length === 0) return;
@@ -313,6 +318,7 @@ function looksOf(
 function toThing(t: Reachable): Thing {
   return {
     path: t.path,
+    label: t.path === '.' ? 'itself' : t.path,
     asset: t.asset.decl.id,
     kind: t.asset.decl.kind,
     at: t.at,
