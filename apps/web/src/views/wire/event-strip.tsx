@@ -57,7 +57,8 @@ export function EventStrip(props: Props): ReactNode {
         </h2>
         {findings.map((f) => (
           <div key={f.fingerprint} className={`fault ${f.severity}`}>
-            <SeverityMark severity={f.severity} label={SEVERITY_WORD[f.severity]} /> {f.message}.{' '}
+            <SeverityMark severity={f.severity} label={SEVERITY_WORD[f.severity]} /> {f.message}
+            {f.occurrences.length > 1 && ` (and so in ${f.occurrences.length} places, here too)`}.{' '}
             <Link to={`${auditHref}?finding=${f.fingerprint}`}>Show</Link>
           </div>
         ))}

@@ -1,5 +1,6 @@
 import { BIND, HEAR, PUBLISH } from '../../graph/graph.js';
 import { isAction } from '../../graph/graph.js';
+import { byDeclaration } from '../by-declaration.js';
 import { liveness } from '../live.js';
 import { nodeRef } from '../names.js';
 import { defineRule } from '../rule.js';
@@ -30,16 +31,22 @@ export const deadWiring = defineRule<'dead'>({
       if (published[c] === 0) continue;
       for (let e = g.first[c]; e < g.first[c + 1]; e++) if (g.meta[e] >> 2 === HEAR) driven[g.head[e]] = 1;
     }
+    const dead: number[] = [];
     for (let n = 0; n < g.channelBase; n++) {
-      if (driven[n] === 0 || live[n] === 1 || !isAction(g, n)) continue;
-      const ref = nodeRef(g, n);
-      const i = g.instanceOf[n];
+      if (driven[n] === 1 && live[n] === 0 && isAction(g, n)) dead.push(n);
+    }
+    for (const { asset, local, nodes } of byDeclaration(ctx, dead)) {
+      const action = asset.actions[local - asset.events.length].name;
       report({
-        subject: { asset: x.assetOf(i).decl.id, action: ref.name },
-        occurrences: [i],
+        subject: { asset: asset.decl.id, action },
+        occurrences: nodes.map((n) => g.instanceOf[n]),
         message: 'dead',
-        data: { at: ref.at!, action: ref.name },
-        evidence: () => ({ kind: 'nodes', nodes: [ref], more: 0 }),
+        data: { at: x.address(g.instanceOf[nodes[0]]), action },
+        evidence: () => ({
+          kind: 'nodes',
+          nodes: nodes.slice(0, 20).map((n) => nodeRef(g, n)),
+          more: Math.max(0, nodes.length - 20),
+        }),
       });
     }
   },

@@ -1,4 +1,5 @@
 import { heaviestPath } from '../../graph/chains.js';
+import { byDeclaration } from '../by-declaration.js';
 import { pathEvidence } from '../names.js';
 import { defineRule } from '../rule.js';
 
@@ -18,19 +19,26 @@ export const longChain = defineRule<'long' | 'cyclic'>({
   },
   check(ctx, report) {
     const { g, x, components, chains, limits } = ctx;
-    ctx.eachOutsideEvent((node, instance, e) => {
-      const component = components.of[node];
-      const hops = chains.length[component];
-      if (hops <= limits.maxChain) return;
-      const asset = x.assetOf(instance);
-      const event = asset.events[e].name;
+    const long: number[] = [];
+    ctx.eachOutsideEvent((node) => {
+      if (chains.length[components.of[node]] > limits.maxChain) long.push(node);
+    });
+    for (const { asset, local, nodes } of byDeclaration(ctx, long)) {
+      const event = asset.events[local].name;
+      const [first] = nodes;
+      const component = components.of[first];
       report({
         subject: { asset: asset.decl.id, event },
-        occurrences: [instance],
+        occurrences: nodes.map((n) => g.instanceOf[n]),
         message: chains.cyclic[component] === 1 ? 'cyclic' : 'long',
-        data: { at: x.address(instance), event, hops, limit: limits.maxChain },
-        evidence: () => pathEvidence(g, heaviestPath(g, components, chains, node), false),
+        data: {
+          at: x.address(g.instanceOf[first]),
+          event,
+          hops: chains.length[component],
+          limit: limits.maxChain,
+        },
+        evidence: () => pathEvidence(g, heaviestPath(g, components, chains, first), false),
       });
-    });
+    }
   },
 });

@@ -1,4 +1,5 @@
 import { BIND, PUBLISH, type Graph } from '../../graph/graph.js';
+import { byDeclaration } from '../by-declaration.js';
 import type { Evidence } from '../finding.js';
 import { nodeRef } from '../names.js';
 import { defineRule } from '../rule.js';
@@ -15,17 +16,17 @@ export const wideFanOut = defineRule<'wide'>({
   messages: { wide: '{at} {event} reaches {count} actions directly; the limit is {limit}' },
   check(ctx, report) {
     const { g, x, fanOut, limits } = ctx;
-    for (let n = 0; n < g.channelBase; n++) {
-      if (fanOut[n] <= limits.maxFanOut) continue;
-      const instance = g.instanceOf[n];
-      const asset = x.assetOf(instance);
-      const event = asset.events[n - x.nodeBase[instance]].name;
+    const wide: number[] = [];
+    for (let n = 0; n < g.channelBase; n++) if (fanOut[n] > limits.maxFanOut) wide.push(n);
+    for (const { asset, local, nodes } of byDeclaration(ctx, wide)) {
+      const event = asset.events[local].name;
+      const [first] = nodes;
       report({
         subject: { asset: asset.decl.id, event },
-        occurrences: [instance],
+        occurrences: nodes.map((n) => g.instanceOf[n]),
         message: 'wide',
-        data: { at: x.address(instance), event, count: fanOut[n], limit: limits.maxFanOut },
-        evidence: () => receivers(g, n, fanOut[n]),
+        data: { at: x.address(g.instanceOf[first]), event, count: fanOut[first], limit: limits.maxFanOut },
+        evidence: () => receivers(g, first, fanOut[first]),
       });
     }
   },
