@@ -89,14 +89,28 @@ export class AuditGround {
   overridesOf(instance: number): Record<string, Value> {
     return overridesOf(this.x, instance) ?? {};
   }
+  private mutes: Uint8Array | null = null;
+  /** For each asset 1 if some placement mutes bindings of it; most are muted nowhere. */
+  private get mutedSomewhere(): Uint8Array {
+    if (this.mutes) return this.mutes;
+    const mutes = new Uint8Array(this.index.assets.length);
+    for (const { placements, placed } of this.index.assets) {
+      placements.forEach((p, slot) => {
+        if (placed[slot] >= 0 && p.muted && p.muted.length > 0) mutes[placed[slot]] = 1;
+      });
+    }
+    return (this.mutes = mutes);
+  }
   /** The expanded owners in whose copy an authored binding is not muted. */
   ownersOf(asset: number, binding: number): Int32Array {
+    if (this.mutedSomewhere[asset] === 0) return this.instancesOf(asset);
     const { id } = this.index.assets[asset].bindings[binding];
     return this.instancesOf(asset).filter((i) => !mutedBindings(this.x, i)?.has(id));
   }
   /** Rules pass over a binding that is disabled, or muted in every copy. */
   isJudged(asset: number, binding: number): boolean {
     if (this.index.assets[asset].bindings[binding].enabled === false) return false;
+    if (this.mutedSomewhere[asset] === 0) return true;
     const instances = this.instancesOf(asset);
     if (instances.length === 0) return true;
     const { id } = this.index.assets[asset].bindings[binding];

@@ -19,10 +19,11 @@ export const prefabTangle = defineRule<'tangle'>({
     const { limits } = ctx;
     const assets = ctx.index.assets.length;
     const counts = countWays(ctx);
-    for (const [pair, forth] of counts) {
+    for (const pair of counts.keys()) {
+      const forth = counts.get(pair);
       const [from, to] = [Math.floor(pair / assets), pair % assets];
-      const back = from < to ? counts.get(to * assets + from) : undefined;
-      if (back === undefined || forth + back <= limits.maxTangle) continue;
+      const back = from < to ? counts.get(to * assets + from) : 0;
+      if (forth === 0 || back === 0 || forth + back <= limits.maxTangle) continue;
       const bindings = bindingsBetween(ctx, from, to);
       if (bindings.size <= limits.maxTangle) continue;
       const [a, b] = [from, to].map((at) => ctx.index.assets[at].decl.id).sort();
@@ -41,21 +42,43 @@ export const prefabTangle = defineRule<'tangle'>({
  * For each pair of assets (from × assets + to) at least the number of authored bindings from one to the other: one that
  * goes between several pairs may be counted more than once.
  */
-function countWays(ctx: AuditContext): Map<number, number> {
+function countWays(ctx: AuditContext): PairCounts {
   const { g, x } = ctx;
   const assets = ctx.index.assets.length;
   const authored = authoredNumbers(ctx);
   const last = new Int32Array(authored.count).fill(-1);
-  const counts = new Map<number, number>();
+  const counts = new PairCounts(assets);
   eachBindEdge(ctx, (from, to, e) => {
     const owner = x.ownerOf(g.ref[e]);
     const number = authored.base[x.asset[owner]] + g.ref[e] - x.bindingBase[owner];
     const pair = from * assets + to;
     if (last[number] === pair) return;
     last[number] = pair;
-    counts.set(pair, (counts.get(pair) ?? 0) + 1);
+    counts.add(pair);
   });
   return counts;
+}
+/** Counts by pair of assets: a table while that is small, beyond it a map. */
+class PairCounts {
+  private readonly table: Int32Array | null;
+  private readonly map = new Map<number, number>();
+  private readonly seen: number[] = [];
+  constructor(assets: number) {
+    this.table = assets <= 2000 ? new Int32Array(assets * assets) : null;
+  }
+  get(pair: number): number {
+    return this.table ? this.table[pair] : (this.map.get(pair) ?? 0);
+  }
+  add(pair: number): void {
+    const before = this.get(pair);
+    if (before === 0) this.seen.push(pair);
+    if (this.table) this.table[pair] = before + 1;
+    else this.map.set(pair, before + 1);
+  }
+  /** Pairs with a count, in the order in which they were first met. */
+  keys(): readonly number[] {
+    return this.seen;
+  }
 }
 /** Numbers for authored bindings: those of an asset begin at its base. */
 function authoredNumbers(ctx: AuditContext): { base: Int32Array; count: number } {
