@@ -21,6 +21,8 @@ export interface NaiveEdge {
   head: string;
   kind: string;
   class: string;
+  /** The expanded binding that makes it; absent for an effect. */
+  by?: { owner: NaiveInstance; binding: Binding };
 }
 
 export class Naive {
@@ -146,7 +148,7 @@ export class Naive {
   /** All edges as texts, in no particular order. */
   edges(): NaiveEdge[] {
     const edges: NaiveEdge[] = [];
-    const hearings: { channel: string; key: Value | undefined; head: string; cls: string }[] = [];
+    const hearings: Hearing[] = [];
     const channelNodes = new Set<string>();
     for (const owner of this.instances) {
       for (const b of owner.asset.bindings ?? []) {
@@ -157,7 +159,7 @@ export class Naive {
     for (const h of hearings) {
       const all = [...channelNodes].filter((n) => n.startsWith(`#${h.channel}[`));
       const at = h.key === undefined ? all : [channelNode(h.channel, h.key)];
-      for (const tail of at) edges.push({ tail, head: h.head, kind: 'hear', class: h.cls });
+      for (const tail of at) edges.push({ tail, head: h.head, kind: 'hear', class: h.cls, by: h.by });
     }
     for (const i of this.instances) {
       for (const action of i.asset.actions ?? []) {
@@ -171,7 +173,7 @@ export class Naive {
     owner: NaiveInstance,
     b: Binding,
     edges: NaiveEdge[],
-    hearings: { channel: string; key: Value | undefined; head: string; cls: string }[],
+    hearings: Hearing[],
     channelNodes: Set<string>,
   ): void {
     const channels = new Set((this.project.channels ?? []).map((c) => c.name));
@@ -199,7 +201,7 @@ export class Naive {
       if (b.to.key !== undefined && key === undefined) return;
       const node = channelNode(b.to.channel, key);
       channelNodes.add(node);
-      edges.push({ tail, head: node, kind: 'publish', class: cls });
+      edges.push({ tail, head: node, kind: 'publish', class: cls, by: { owner, binding: b } });
       return;
     }
     const { to } = b;
@@ -220,7 +222,13 @@ export class Naive {
     }
     if (!('channel' in b.from)) {
       for (const r of receivers)
-        edges.push({ tail, head: `${r.address} ${to.action}`, kind: 'bind', class: cls });
+        edges.push({
+          tail,
+          head: `${r.address} ${to.action}`,
+          kind: 'bind',
+          class: cls,
+          by: { owner, binding: b },
+        });
       return;
     }
     const { channel, key } = b.from;
@@ -230,7 +238,13 @@ export class Naive {
     for (const r of receivers) {
       const value = key === undefined ? undefined : keyValue(key, r);
       channelNodes.add(channelNode(channel, value));
-      hearings.push({ channel, key: value, head: `${r.address} ${to.action}`, cls: own });
+      hearings.push({
+        channel,
+        key: value,
+        head: `${r.address} ${to.action}`,
+        cls: own,
+        by: { owner, binding: b },
+      });
     }
   }
 
@@ -290,6 +304,14 @@ export class Naive {
       }
     }
   }
+}
+
+interface Hearing {
+  channel: string;
+  key: Value | undefined;
+  head: string;
+  cls: string;
+  by: { owner: NaiveInstance; binding: Binding };
 }
 
 function effectsOf(asset: Asset): Effect[] {
