@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { freePort } from '../scripts/lib/postgres.mjs';
@@ -10,6 +10,8 @@ import { say } from '../scripts/lib/say.mjs';
 /** Seconds from `npm start` to the printed address: in a fresh clone with nothing there, then again, then once more. */
 export default async function start() {
   const folder = mkdtempSync(join(tmpdir(), 'oquel-start-'));
+  // As root the database belongs to an unprivileged user, who must be able to reach it here.
+  chmodSync(folder, 0o755);
   try {
     await capture('git', ['clone', '--quiet', ROOT, join(folder, 'oquel')]);
     for (const name of ['cold (install, build, database, demo)', 'warm', 'warm again']) {
