@@ -12,7 +12,7 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { RouterProvider } from 'react-router';
 import { router } from './routes.js';
-import { ColorModeProvider } from './shared/color-mode.js';
+import { ColorModeProvider } from './parts/color-mode.js';
 
 const queries = new QueryClient({ defaultOptions: { queries: { refetchOnWindowFocus: false } } });
 

@@ -1,6 +1,6 @@
 import { createBrowserRouter, Link, Navigate, useRouteError } from 'react-router';
 import type { ReactNode } from 'react';
-import { ProjectFrame } from './shared/frame.js';
+import { ProjectFrame } from './parts/frame.js';
 import { AuditView } from './views/audit/audit-view.js';
 import { ProjectsView } from './views/projects/projects-view.js';
 import { WireView } from './views/wire/wire-view.js';

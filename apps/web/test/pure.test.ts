@@ -1,8 +1,8 @@
 import { describe, expect, it } from '@jest/globals';
 import { indexProject, type Finding, type PathStep, type Project } from '@oquel/core';
-import { placeLabels, type LabelWish } from '../src/shared/plan/labels.js';
-import { monogram } from '../src/shared/plan/monogram.js';
-import { extent, fit, roundStep, toScreen, zoomAt } from '../src/shared/plan/viewport.js';
+import { placeLabels, type LabelWish } from '../src/parts/plan/labels.js';
+import { monogram } from '../src/parts/plan/monogram.js';
+import { extent, fit, roundStep, toScreen, zoomAt } from '../src/parts/plan/viewport.js';
 import { groupByRule } from '../src/views/audit/grouping.js';
 import { layRope } from '../src/views/audit/rope-layout.js';
 import { chipsOf, findCandidates, type Candidate } from '../src/views/wire/candidates.js';

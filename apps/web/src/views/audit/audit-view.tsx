@@ -4,7 +4,7 @@ import type { Finding } from '@oquel/core';
 import { useEffect, useMemo, useRef, type KeyboardEvent, type ReactNode } from 'react';
 import { useSearchParams } from 'react-router';
 import { useSessionState } from '../../session/session-context.js';
-import { countText, SeverityMark, SEVERITY_WORD } from '../../shared/ui/severity-mark.js';
+import { countText, SeverityMark, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
 import { FindingView } from './finding-view.js';
 import { filterFindings, groupByRule, type RuleGroup } from './grouping.js';
 

@@ -2,8 +2,8 @@ import { printFrom, ALL_RULES, thresholds, type Binding, type Finding } from '@o
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useSessionState } from '../../session/session-context.js';
-import { SaidSentence } from '../../shared/ui/sentence.js';
-import { SeverityMark, SEVERITY_WORD } from '../../shared/ui/severity-mark.js';
+import { SaidSentence } from '../../parts/ui/sentence.js';
+import { SeverityMark, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
 import { Cures } from './cures.js';
 import { EvidenceView } from './evidence-view.js';
 import { placesOf } from './where.js';

@@ -1,7 +1,7 @@
 import type { ArgScope, AssetIndex, ChangeSet, Finding, ProjectIndex } from '@oquel/core';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import { SeverityMark, SEVERITY_WORD } from '../../shared/ui/severity-mark.js';
+import { SeverityMark, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
 import { SentenceRow } from './sentence-row.js';
 import type { Strip } from './strips.js';
 

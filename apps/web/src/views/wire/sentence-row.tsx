@@ -11,8 +11,8 @@ import {
 } from '@oquel/core';
 import { useEffect, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { Link } from 'react-router';
-import { SaidSentence } from '../../shared/ui/sentence.js';
-import { SeverityMark, SEVERITY_WORD } from '../../shared/ui/severity-mark.js';
+import { SaidSentence } from '../../parts/ui/sentence.js';
+import { SeverityMark, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
 import { checkDraft, draftOf, withDraft } from './draft.js';
 import { BindingFields, Complaints } from './fields.js';
 

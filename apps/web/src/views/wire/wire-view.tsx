@@ -9,9 +9,9 @@ import {
   type Reachable,
 } from '@oquel/core';
 import { useCallback, useEffect, useMemo, useState, type ReactNode } from 'react';
-import { PlanDrawing } from '../../shared/plan/plan-drawing.js';
-import type { Thing } from '../../shared/plan/thing.js';
-import type { ThingLook } from '../../shared/plan/plan-thing.js';
+import { PlanDrawing } from '../../parts/plan/plan-drawing.js';
+import type { Thing } from '../../parts/plan/thing.js';
+import type { ThingLook } from '../../parts/plan/plan-thing.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import { allCandidates } from './candidates.js';
 import { wiringOf } from './draft.js';
