@@ -13,6 +13,8 @@ interface Props {
   active: boolean;
   scope: ArgScope;
   findings: readonly Finding[];
+  /** The sender's address, where it has one of its own. */
+  address: string | null;
   ofBinding: ReadonlyMap<string, readonly Finding[]>;
   auditHref: string;
   sought: string;
@@ -58,7 +60,7 @@ export function EventStrip(props: Props): ReactNode {
         {findings.map((f) => (
           <div key={f.fingerprint} className={`fault ${f.severity}`}>
             <SeverityMark severity={f.severity} label={SEVERITY_WORD[f.severity]} /> {f.message}
-            {f.occurrences.length > 1 && ` (and so in ${f.occurrences.length} places, here too)`}.{' '}
+            {namesAnother(f, props.address) && ' (here too)'}.{' '}
             <Link to={`${auditHref}?finding=${f.fingerprint}`}>Show</Link>
           </div>
         ))}
@@ -94,4 +96,10 @@ export function EventStrip(props: Props): ReactNode {
       </div>
     </section>
   );
+}
+
+/** A finding of many copies names the first of them, which may be another than the one that is looked at. */
+function namesAnother({ message, occurrences }: Finding, address: string | null): boolean {
+  const [first] = occurrences;
+  return address !== null && first !== undefined && first !== address && message.includes(first);
 }

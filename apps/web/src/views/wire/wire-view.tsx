@@ -184,6 +184,7 @@ function WireScope({
                     )
                   : []
               }
+              address={senderAddress}
               ofBinding={here.ofBinding}
               auditHref={`/p/${id}/audit`}
               sought={address.binding}
