@@ -37,6 +37,48 @@ const storedForAnother = async (): Promise<string> => {
 };
 
 describe('edits', () => {
+  it('of declarations are stored as a whole, also for another process, and undo takes back exactly that', async () => {
+    const original = JSON.stringify(await stored());
+    const changes: Change[] = [
+      { op: 'set', part: 'name', value: 'Veyra by night' },
+      { op: 'set', part: 'channels', value: [{ name: 'tension', note: 'of the rope' }] },
+      { op: 'set', asset: 'TrackBrake', part: 'tags', value: ['safety'] },
+      {
+        op: 'add',
+        index: 1,
+        item: { id: 'valley', kind: 'scene', placements: [{ id: 'b', asset: 'TrackBrake' }] },
+      },
+      { op: 'insert', list: 'bindings', asset: 'valley', index: 0, item: engage('own', 'b') },
+      { op: 'drop', asset: 'WindMast' },
+    ];
+    const { status } = await edit(1, changes);
+    expect(status).toBe(201);
+    const text = await storedForAnother();
+    expect(JSON.parse(text)).toEqual(await stored());
+    const after = JSON.parse(text) as Project;
+    expect(after.name).toBe('Veyra by night');
+    expect(after.assets.map((a) => a.id)).toEqual([SCENE, 'valley', 'TrackBrake']);
+    expect(after.assets[1].bindings!.map((b) => b.id)).toEqual(['own']);
+    expect((await server.get('/api/projects')).text).toContain('Veyra by night');
+    await step('undo', 2);
+    expect(await storedForAnother()).toBe(original);
+    await step('redo', 3);
+    expect(JSON.parse(await storedForAnother())).toEqual(after);
+  });
+
+  it('of declarations that are not sound are refused, and nothing is stored', async () => {
+    const refused = await edit(1, [
+      { op: 'set', part: 'note', value: 'kept?' },
+      { op: 'set', asset: 'TrackBrake', part: 'actions', value: [{ name: '' }] } as unknown as Change,
+    ]);
+    expect(refused.status).toBe(422);
+    expect(refused.text).toContain('/changes/1/actions/0/name');
+    const odd = await edit(1, [{ op: 'set', asset: 'TrackBrake', part: 'policy' } as unknown as Change]);
+    expect(odd.status).toBe(422);
+    expect(odd.text).toContain('one of tags, note');
+    expect((await stored()).note).toBeUndefined();
+  });
+
   it('add, change, move and remove bindings and placements, and undo takes back exactly that', async () => {
     const original = JSON.stringify(smallProject());
     const changes: Change[] = [
@@ -129,7 +171,13 @@ describe('edits', () => {
   });
 
   const refused: [string, Change[], number, string, RegExp][] = [
-    ['an unknown scene', [{ ...insert('brake-2'), asset: 'nowhere' }], 409, 'edit-no-asset', /"nowhere"/],
+    [
+      'an unknown scene',
+      [{ ...insert('brake-2'), asset: 'nowhere' } as Change],
+      409,
+      'edit-no-asset',
+      /"nowhere"/,
+    ],
     [
       'an unknown binding',
       [{ op: 'remove', list: 'bindings', asset: SCENE, id: 'x' }],

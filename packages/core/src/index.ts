@@ -6,7 +6,7 @@ export { canonicalJson, byCodeUnits } from './project/canonical.js';
 export { isName } from './project/document.js';
 export { isLiteral, sameValue, valueKey } from './project/value.js';
 export { parsePath } from './project/path.js';
-export { indexProject, type AssetIndex, type ProjectIndex } from './project/index-project.js';
+export { indexProject, reindexProject, type AssetIndex, type ProjectIndex } from './project/index-project.js';
 export { expand } from './expand/expand.js';
 export { Expansion } from './expand/expansion.js';
 export { ProjectTooLarge, MAX_INSTANCES } from './expand/size.js';
@@ -23,7 +23,19 @@ export { ALL_RULES, RULES } from './audit/rules/registry.js';
 export { rulesPages } from './export/rules-page.js';
 export type { RuleMeta } from './audit/rule.js';
 export { DEFAULT_POLICY, thresholds, type Thresholds } from './audit/policy.js';
-export type { Change, ChangeSet, ListItems, ListName } from './edit/change.js';
+export {
+  ASSET_PARTS,
+  PROJECT_PARTS,
+  type AssetChange,
+  type AssetPart,
+  type Change,
+  type ChangeSet,
+  type ItemChange,
+  type ListItems,
+  type ListName,
+  type PartChange,
+  type ProjectPart,
+} from './edit/change.js';
 export { applyChanges, EditRefused, type Applied } from './edit/apply.js';
 export { readChangeSet } from './edit/change-shape.js';
 export { overlap, touches } from './edit/touches.js';
@@ -32,9 +44,13 @@ export {
   bindingsOf,
   commonActions,
   freeBindingId,
+  loadedTogether,
+  meetingOn,
   reachableFrom,
   wiredActions,
+  type ChannelUse,
   type Reachable,
+  type Together,
 } from './edit/wiring.js';
 export { compareFindings, type FindingChange } from './audit/compare.js';
 export { auditText } from './export/text.js';
@@ -42,6 +58,7 @@ export {
   printArg,
   printBinding,
   printFrom,
+  printKey,
   printOptions,
   printTo,
   printValue,
@@ -57,7 +74,7 @@ export {
   type ArgFault,
   type ArgScope,
 } from './project/arg-types.js';
-export { guessArg, parseArg, suggestArgs, type ParsedArg } from './wireline/argument.js';
+export { guessArg, guessMatch, parseArg, suggestArgs, type ParsedArg } from './wireline/argument.js';
 export { PROJECT_FILE, fromFolder, toFolder } from './project/folder.js';
 export { againstBaseline, BrokenBaseline, readBaseline } from './audit/baseline.js';
 export { auditSarif, type SarifOptions } from './export/sarif.js';
@@ -65,3 +82,45 @@ export { auditJunit, stopsGate } from './export/junit.js';
 export { auditCsv, graphCsv } from './export/csv.js';
 export { graphMl } from './export/graphml.js';
 export { proposeFixes, type Cure } from './fix/propose.js';
+export { printWireLine } from './wireline/print.js';
+export { parseWireLine, type LineBinding, type ParsedLine } from './wireline/parse.js';
+export { WireLineFault } from './wireline/scanner.js';
+export { afterCompletion, completeWireLine, type Completion, type Completions } from './wireline/complete.js';
+export { checkLine } from './wireline/check.js';
+export { readWireLines, type PastedLine } from './wireline/paste.js';
+export {
+  bindingsNaming,
+  duplicationOf,
+  freePlacementId,
+  holdersOf,
+  metres,
+  placementStem,
+  removalOf,
+  renamingOf,
+  restagingOf,
+  type Duplication,
+  type Naming,
+} from './edit/staging.js';
+export { areaContains } from './plan/area.js';
+export { turnArea, turnPoint } from './plan/turn.js';
+export { selectedNow, type SelectedNow } from './graph/selected.js';
+export { asItsAsset, differencesOf, differs, muting, type Differences } from './edit/differences.js';
+export { mutingAll, planBulk, type BulkChange, type BulkPlan, type BulkStep, type Row } from './edit/bulk.js';
+export { renameDeclared, usesOf, type Declared } from './edit/declarations.js';
+export { parseEffect, parseFields, printEffect, printFields, type ParsedText } from './wireline/declared.js';
+export {
+  reachedNames,
+  rippleOf,
+  type Ripple,
+  type RippleAsk,
+  type RippleEntry,
+  type RippleLink,
+} from './ripple/ripple.js';
+export type { RippleStart } from './ripple/start.js';
+export { narrowed, type RippleFilter } from './ripple/narrow.js';
+export { layRipple, ROW as RIPPLE_ROW, type RippleColumn, type RippleLayout } from './ripple/layout.js';
+export { entryText, rippleLines, type RippleLine } from './ripple/lines.js';
+export { cureAlike, MOST_ALIKE, type CureOfMany } from './fix/alike.js';
+export { waiverStates, type WaiverState } from './audit/waiver-states.js';
+export { figuresOf, type Bucket, type Figures } from './audit/figures.js';
+export { patternFault } from './project/name-pattern.js';

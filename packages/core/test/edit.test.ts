@@ -31,10 +31,10 @@ describe('change sets', () => {
       expect(JSON.stringify(original)).toBe(text);
       expect(project).toEqual(current);
       expect(JSON.stringify(applyChanges(project, inverse).project)).toBe(text);
-      const touched = new Set(changes.map((c) => c.asset));
-      project.assets.forEach((a, i) => {
-        if (!touched.has(a.id)) expect(a).toBe(original.assets[i]);
-      });
+      const touched = new Set(changes.map((c) => (c.op === 'add' ? c.item.id : c.asset)));
+      for (const a of project.assets) {
+        if (!touched.has(a.id)) expect(a).toBe(original.assets.find((o) => o.id === a.id));
+      }
     }
   });
 
@@ -52,6 +52,67 @@ describe('change sets', () => {
           .sort();
       expect(ids(there)).toEqual(ids(back));
     }
+  });
+
+  it.each<[string, Change, string]>([
+    [
+      'an event without a cause',
+      { op: 'set', asset: 'S0', part: 'events', value: [{ name: 'onA' }] } as unknown as Change,
+      'the events is not sound: expected a property "cause", found none at /changes/0/events/0',
+    ],
+    [
+      'two channels of one name',
+      { op: 'set', part: 'channels', value: [{ name: 'a' }, { name: 'a' }] },
+      'the channels is not sound',
+    ],
+    ['no name', { op: 'set', part: 'name' }, 'a project cannot be without a name'],
+    [
+      'an asset that is not there',
+      { op: 'drop', asset: 'none' },
+      'there is no scene, prefab or widget "none"',
+    ],
+    [
+      'an asset that is there already',
+      { op: 'add', index: 0, item: { id: 'S0', kind: 'scene' } },
+      'there already is a scene, prefab or widget "S0"',
+    ],
+    [
+      'a broken asset',
+      { op: 'add', index: 0, item: { id: 'S 1', kind: 'scene' } },
+      'the scene S 1 is not sound: expected a name',
+    ],
+  ])('of declarations are refused with %s', (_what, change, message) => {
+    expect(() => applyChanges(randomProject(3), [change])).toThrow(message);
+  });
+
+  it.each<[string, Change[], Change[], string[]]>([
+    [
+      'declarations of two assets',
+      [{ op: 'set', asset: 'A', part: 'events', value: [] }],
+      [{ op: 'set', asset: 'B', part: 'events', value: [] }],
+      [],
+    ],
+    [
+      'the same part of one asset',
+      [{ op: 'set', asset: 'A', part: 'events', value: [] }],
+      [{ op: 'set', asset: 'A', part: 'events' }],
+      ['events/A'],
+    ],
+    ['the policy', [{ op: 'set', part: 'policy', value: {} }], [{ op: 'set', part: 'policy' }], ['policy']],
+    [
+      'an asset that goes and something in it',
+      [{ op: 'drop', asset: 'A' }],
+      [{ op: 'remove', list: 'bindings', asset: 'A', id: 'b' }],
+      ['asset/A'],
+    ],
+    [
+      'something in an asset and its going',
+      [{ op: 'set', asset: 'A', part: 'note', value: 'n' }],
+      [{ op: 'drop', asset: 'A' }],
+      ['asset/A'],
+    ],
+  ])('meet, or do not, over %s', (_what, a, b, met) => {
+    expect(overlap(a, b)).toEqual(met);
   });
 
   it('name what stands against them', () => {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { applyChanges, audit, EditRefused, LiveAudit, type Change, type Project } from '../src/index.js';
 import { Random } from './random.js';
-import { randomChange } from './random-change.js';
+import { randomBindingChange, randomChange } from './random-change.js';
 import { randomProject } from './random-project.js';
 
 const TODAY = '2026-11-24';
@@ -14,7 +14,8 @@ describe('the audit kept up with edits', () => {
       const live = new LiveAudit(randomProject(seed), TODAY);
       let project = live.project;
       for (let i = 0; i < 8; i++) {
-        const changes: Change[] = [randomChange(r, project)];
+        const binding = i % 2 === 0 ? randomBindingChange(r, project) : null;
+        const changes: Change[] = [binding ?? randomChange(r, project)];
         project = applyChanges(project, changes).project;
         const result = live.apply(changes);
         expect({ seed, i, result: JSON.parse(JSON.stringify(result)) as unknown }).toEqual({

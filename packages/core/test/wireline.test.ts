@@ -81,7 +81,7 @@ describe('sentences', () => {
       },
     ],
     [
-      'when #tension[@line] do ..show',
+      'when #tension[@line] do .show',
       { id: 'b', from: { channel: 'tension', key: { property: 'line' } }, to: { at: '.', action: 'show' } },
     ],
   ];

@@ -1,10 +1,10 @@
-import type { Change, Project } from '@oquel/core';
+import type { Asset, ItemChange, Project } from '@oquel/core';
 import { sql } from 'kysely';
 import type { Tx } from '../database/database.js';
 import { POS_STEP, type Tables } from '../database/schema.js';
 
-/** Writes one change to the rows; `before` is the project as it stood ahead of it. */
-export async function writeChange(tx: Tx, id: string, change: Change, before: Project): Promise<void> {
+/** Writes one change of a binding or placement to the rows; `before` is the project as it stood ahead of it. */
+export async function writeItem(tx: Tx, id: string, change: ItemChange, before: Project): Promise<void> {
   const asset = before.assets.find((a) => a.id === change.asset)!;
   const items: readonly { id: string }[] = asset[change.list] ?? [];
   const table = change.list as keyof Pick<Tables, 'bindings'>;
@@ -94,20 +94,106 @@ async function renumber(tx: Tx, table: string, scope: Scope): Promise<void> {
     where t.project_id = ${scope.project_id} and t.asset_id = ${scope.asset_id} and t.id = s.id`.execute(tx);
 }
 
-/** An asset's body says whether it has a list at all; when an edit makes the list or drops it, the body follows. */
-export async function writeListMarks(tx: Tx, id: string, before: Project, after: Project): Promise<void> {
-  for (const asset of after.assets) {
-    const old = before.assets.find((a) => a.id === asset.id);
-    if (!old || old === asset) continue;
-    if (!old.bindings === !asset.bindings && !old.placements === !asset.placements) continue;
-    const bare = { ...asset };
-    if (bare.placements) bare.placements = [];
-    if (bare.bindings) bare.bindings = [];
+/**
+ * Writes what an edit did to the heads: the project without its assets, the assets without placements and bindings
+ * (which say whether there is such a list at all), and assets that came or went with all their rows.
+ */
+export async function writeHeads(tx: Tx, id: string, before: Project, after: Project): Promise<void> {
+  if (differ(projectHead(before), projectHead(after))) {
+    // PostgreSQL's text has no NUL character; the body keeps the name as it is.
+    const name = after.name.replaceAll('\0', '');
     await tx
-      .updateTable('assets')
-      .set({ body: JSON.stringify(bare) })
-      .where('project_id', '=', id)
-      .where('id', '=', asset.id)
+      .updateTable('projects')
+      .set({ name, body: JSON.stringify(projectHead(after)) })
+      .where('id', '=', id)
       .execute();
   }
+  const old = new Map(before.assets.map((a) => [a.id, a]));
+  const now = new Set(after.assets.map((a) => a.id));
+  const gone = before.assets.filter((a) => !now.has(a.id));
+  for (const { id: asset } of gone) {
+    await tx.deleteFrom('assets').where('project_id', '=', id).where('id', '=', asset).execute();
+  }
+  for (const [i, asset] of after.assets.entries()) {
+    const was = old.get(asset.id);
+    if (was === asset) continue;
+    const body = JSON.stringify(assetHead(asset));
+    if (!was) await insertAsset(tx, id, asset, body, after.assets[i - 1]?.id, after.assets[i + 1]?.id);
+    else if (differ(assetHead(was), assetHead(asset))) {
+      await tx
+        .updateTable('assets')
+        .set({ body })
+        .where('project_id', '=', id)
+        .where('id', '=', asset.id)
+        .execute();
+    }
+  }
+}
+
+function projectHead(project: Project): Project {
+  return { ...project, assets: [] };
+}
+function assetHead(asset: Asset): Asset {
+  const bare = { ...asset };
+  if (bare.placements) bare.placements = [];
+  if (bare.bindings) bare.bindings = [];
+  return bare;
+}
+/** Parts that an edit does not touch are the very same, so most are not looked into. */
+function differ<T extends object>(a: T, b: T): boolean {
+  const names = Object.keys(a);
+  if (names.join() !== Object.keys(b).join()) return true;
+  return names.some((name) => {
+    const [x, y] = [a[name as keyof T], b[name as keyof T]];
+    return x !== y && JSON.stringify(x) !== JSON.stringify(y);
+  });
+}
+
+async function insertAsset(
+  tx: Tx,
+  id: string,
+  asset: Asset,
+  body: string,
+  previous: string | undefined,
+  next: string | undefined,
+): Promise<void> {
+  const pos = await assetPos(tx, id, previous, next);
+  await tx.insertInto('assets').values({ project_id: id, id: asset.id, pos, body }).execute();
+  for (const list of ['placements', 'bindings'] as const) {
+    const rows = (asset[list] ?? []).map((item, i) => ({
+      project_id: id,
+      asset_id: asset.id,
+      id: item.id,
+      pos: i * POS_STEP,
+      body: JSON.stringify(item),
+    }));
+    // A statement takes so many values at most.
+    for (let i = 0; i < rows.length; i += 5000) {
+      await tx
+        .insertInto(list as keyof Pick<Tables, 'bindings'>)
+        .values(rows.slice(i, i + 5000))
+        .execute();
+    }
+  }
+}
+
+/** A position between two assets, either of which may be missing; if the gap is used up, all are numbered anew. */
+async function assetPos(
+  tx: Tx,
+  id: string,
+  previous: string | undefined,
+  next: string | undefined,
+): Promise<number> {
+  const rows = await tx.selectFrom('assets').select(['id', 'pos']).where('project_id', '=', id).execute();
+  const pos = new Map(rows.map((r) => [r.id, Number(r.pos)]));
+  const low = previous === undefined ? undefined : pos.get(previous);
+  const high = next === undefined ? undefined : pos.get(next);
+  if (low === undefined) return high === undefined ? 0 : high - POS_STEP;
+  if (high === undefined) return low + POS_STEP;
+  if (high - low > 1) return Math.floor((low + high) / 2);
+  await sql`
+    update assets t set pos = s.n * ${POS_STEP}
+    from (select id, row_number() over (order by pos) as n from assets where project_id = ${id}) s
+    where t.project_id = ${id} and t.id = s.id`.execute(tx);
+  return assetPos(tx, id, previous, next);
 }

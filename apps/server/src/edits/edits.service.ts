@@ -5,7 +5,7 @@ import { ProblemError } from '../http/problem.js';
 import { ProjectStore, type StoredProject } from '../projects/project.store.js';
 import type { EditDto, EditedDto, StepDto } from './edit.dto.js';
 import { EditLog, type LoggedEdit } from './edit.log.js';
-import { writeChange, writeListMarks } from './edit.rows.js';
+import { writeHeads, writeItem } from './edit.rows.js';
 
 interface Entry {
   kind: 'edit' | 'undo' | 'redo';
@@ -92,17 +92,26 @@ export class EditsService {
     return result;
   }
 
-  /** Applies the changes to the document one by one and writes each to its rows. */
+  /**
+   * Applies the changes to the document one by one and writes each to its rows. Heads are written before an item is, since
+   * it may belong to an asset that has just come, and at the end.
+   */
   private async apply(tx: Tx, id: string, project: Project, changes: readonly Change[]): Promise<Applied> {
     const inverse: Change[] = [];
     let current = project;
+    let written = project;
     for (const [i, change] of changes.entries()) {
       const applied = applyChanges(current, [change], i);
-      await writeChange(tx, id, change, current);
+      const ofItem = change.op !== 'set' && change.op !== 'add' && change.op !== 'drop';
+      if (ofItem) await writeItem(tx, id, change, current);
+      else {
+        await writeHeads(tx, id, written, applied.project);
+        written = applied.project;
+      }
       inverse.unshift(...applied.inverse);
       current = applied.project;
     }
-    await writeListMarks(tx, id, project, current);
+    await writeHeads(tx, id, written, current);
     return { project: current, inverse };
   }
 

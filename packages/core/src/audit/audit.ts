@@ -37,11 +37,12 @@ export function auditContext(
   run: RunRule = (rule, report) => rule.check(ctx, report),
 ): AuditResult {
   const { project } = ctx.index;
-  const collector = new Collector(ctx.x, project.policy);
+  const collector = new Collector(ctx.x, project.policy, ctx.wording);
   for (const rule of RULES) run(rule, (r) => collector.take(rule, r));
   applyWaivers(collector.findings(), project.waivers ?? [], ctx.today);
   reportWaivers(ctx, collector);
   const findings = collector.findings();
+  ctx.wording = collector.wording();
   return {
     format: 'oquel.audit/1',
     project: project.name,
@@ -108,13 +109,14 @@ export function gateOf(findings: readonly Finding[], gate: 'error' | 'warning' |
 function measure(ctx: AuditContext): Metrics {
   const { g, x, index } = ctx;
   let longestChain = 0;
-  ctx.eachOutsideEvent((node) => {
-    longestChain = Math.max(longestChain, ctx.chains.length[ctx.components.of[node]]);
-  });
+  const { chains, components, fanOut } = ctx;
+  for (const node of ctx.outsideEvents) {
+    longestChain = Math.max(longestChain, chains.length[components.of[node]]);
+  }
   let widestFanOut = 0;
-  for (const fan of ctx.fanOut) if (fan > widestFanOut) widestFanOut = fan;
+  for (const fan of fanOut) if (fan > widestFanOut) widestFanOut = fan;
   let cycles = 0;
-  for (const cyclic of ctx.chains.hasCycle) cycles += cyclic;
+  for (const cyclic of chains.hasCycle) cycles += cyclic;
   return {
     assets: index.assets.length,
     instances: x.count,

@@ -4,23 +4,29 @@ import type { Policy } from '../project/types.js';
 import type { Finding } from './finding.js';
 import { fingerprint } from './fingerprint.js';
 import { severityOf } from './policy.js';
+import type { Wording } from './wording.js';
 import { renderMessage, type Report, type Rule } from './rule.js';
 
 interface Draft {
+  id: string;
   finding: Finding;
-  occurrences: Set<number | string>;
+  /** As reported: one that is reported twice is here twice. */
+  occurrences: (number | string)[];
   rendered: boolean;
   sortKey: string;
 }
+
 const RANK = { error: 0, warning: 1, info: 2 } as const;
 
 /** Gathers what rules report: same rule, class and subject become one finding; the policy's `off` is left out. */
 export class Collector {
   private readonly drafts = new Map<string, Draft>();
+  private sorted: Draft[] | null = null;
 
   constructor(
     private readonly x: Expansion,
     private readonly policy: Policy | undefined,
+    private readonly before: Wording = new Map(),
   ) {}
 
   take<M extends string>(rule: Rule<M>, report: Report<M>): void {
@@ -39,34 +45,57 @@ export class Collector {
         subject: report.subject,
         occurrences: [],
         evidence: report.evidence(),
-        fingerprint: fingerprint(rule.meta.name, report.class, report.subject),
+        fingerprint:
+          this.before.get(id)?.fingerprint ?? fingerprint(rule.meta.name, report.class, report.subject),
       };
-      draft = { finding, occurrences: new Set(), rendered: false, sortKey: subject };
+      draft = { id, finding, occurrences: [], rendered: false, sortKey: subject };
       this.drafts.set(id, draft);
+      this.sorted = null;
     }
-    for (const instance of report.occurrences) draft.occurrences.add(instance);
+    for (const instance of report.occurrences) draft.occurrences.push(instance);
     draft.rendered = false;
   }
 
   /** All findings in their order: severity, rule, class, subject. */
   findings(): Finding[] {
-    const drafts = [...this.drafts.values()];
-    for (const d of drafts) {
-      if (d.rendered) continue;
-      d.rendered = true;
-      d.finding.occurrences = [...d.occurrences]
-        .map((o) => (typeof o === 'string' ? o : this.x.address(o)))
-        .sort(byCodeUnits);
-    }
-    drafts.sort(
+    this.sorted ??= [...this.drafts.values()].sort(
       (a, b) =>
         RANK[a.finding.severity] - RANK[b.finding.severity] ||
         byCodeUnits(a.finding.rule, b.finding.rule) ||
         byCodeUnits(a.finding.class ?? '', b.finding.class ?? '') ||
         byCodeUnits(a.sortKey, b.sortKey),
     );
-    return drafts.map((d) => d.finding);
+    for (const d of this.sorted) {
+      if (d.rendered) continue;
+      d.rendered = true;
+      d.finding.occurrences = this.texts(d);
+    }
+    return this.sorted.map((d) => d.finding);
   }
+
+  private texts({ id, occurrences }: Draft): string[] {
+    const before = this.before.get(id);
+    if (before && sameItems(before.occurrences, occurrences)) return before.texts;
+    return [...new Set(occurrences)]
+      .map((o) => (typeof o === 'string' ? o : this.x.address(o)))
+      .sort(byCodeUnits);
+  }
+
+  /** For the next audit. */
+  wording(): Wording {
+    return new Map(
+      [...this.drafts.values()].map(({ id, finding, occurrences }) => [
+        id,
+        { fingerprint: finding.fingerprint, occurrences, texts: finding.occurrences },
+      ]),
+    );
+  }
+}
+
+function sameItems<T>(a: readonly T[], b: readonly T[]): boolean {
+  if (a.length !== b.length) return false;
+  for (let i = 0; i < a.length; i++) if (a[i] !== b[i]) return false;
+  return true;
 }
 
 export function defaultSeverity(rule: Rule, cls: string | undefined): 'error' | 'warning' | 'info' {

@@ -15,24 +15,26 @@ export interface ResolvedCopy {
   receiver: number;
 }
 
-/** Calls `take` for each resolved copy of the bindings that pass the filter. Cost: their copies. */
+/** Calls `take` for each resolved copy of the bindings that a rule wants. Cost: their copies. */
 export function eachResolvedCopy(
   ctx: AuditContext,
+  rule: string,
   wanted: (binding: Binding) => boolean,
   take: (copy: ResolvedCopy) => void,
 ): void {
-  const scenes = sceneInstances(ctx.x);
-  for (const asset of ctx.index.assets) {
-    const paths = new PathTable(ctx.x, scenes, asset.at);
-    asset.bindings.forEach((binding, at) => {
-      if (binding.enabled === false || !wanted(binding)) return;
-      const plan = new BindingPlan(ctx.x, paths, binding, asset.at);
-      for (const owner of ctx.ownersOf(asset.at, at)) {
-        const sender = plan.sender(owner);
-        const receiver = plan.receiver(owner);
-        if (plan.judge(sender, receiver) !== 0) continue;
-        take({ asset, binding, owner, sender, receiver });
-      }
-    });
+  const scenes = ctx.oncePlaced('scenes', () => sceneInstances(ctx.x));
+  let paths: PathTable | null = null;
+  let last: AssetIndex | null = null;
+  for (const { owner: asset, at } of ctx.bindingsWhere(rule, (b) => b.enabled !== false && wanted(b))) {
+    if (!paths || asset !== last) paths = new PathTable(ctx.x, scenes, asset.at);
+    last = asset;
+    const binding = asset.bindings[at];
+    const plan = new BindingPlan(ctx.x, paths, binding, asset.at);
+    for (const owner of ctx.ownersOf(asset.at, at)) {
+      const sender = plan.sender(owner);
+      const receiver = plan.receiver(owner);
+      if (plan.judge(sender, receiver) !== 0) continue;
+      take({ asset, binding, owner, sender, receiver });
+    }
   }
 }

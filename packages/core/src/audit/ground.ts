@@ -1,14 +1,16 @@
 import type { Expansion } from '../expand/expansion.js';
 import { BLOCKED, resolveByText } from '../expand/resolve.js';
 import { overridesOf } from '../expand/values.js';
-import { BIND, HEAR, isEvent, PUBLISH, type Graph } from '../graph/graph.js';
+import { boundNodes } from '../graph/bound.js';
+import { isEvent, type Graph } from '../graph/graph.js';
 import { mutedBindings } from '../graph/plans.js';
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
-import type { Asset, Value } from '../project/types.js';
+import type { Asset, Binding, Value } from '../project/types.js';
+import { IntList } from '../util/int-list.js';
+import { suspects, type EventQuestion, type TakeEvent } from './blocks.js';
+import type { Wording } from './wording.js';
+import type { Kept } from './kept.js';
 import { thresholds, type Thresholds } from './policy.js';
-
-/** Answers for assets by name; an asset that has changed is another object, so its answers fall away with it. */
-export type AssetMemo = WeakMap<Asset, Map<string, unknown>>;
 
 /** What the audit stands on: the graph, and questions about instances and bindings that need no walk through it. */
 export class AuditGround {
@@ -20,21 +22,66 @@ export class AuditGround {
     readonly g: Graph,
     /** ISO date. */
     readonly today: string,
-    /** What was worked out for assets before the last edit and still holds; null: nothing is kept. */
-    private readonly kept: AssetMemo | null = null,
+    /** What was found before the last edit and still holds; null: nothing is kept. */
+    private readonly kept: Kept | null = null,
   ) {
     this.x = g.x;
     this.index = g.x.index;
     this.limits = thresholds(this.index.project.policy);
   }
 
-  /** Works a thing out for one asset, or takes it over from before the last edit if the asset is the very same. */
-  perAsset<T>(name: string, asset: AssetIndex, make: () => T): T {
+  /** How findings were put into words in the last audit; addresses are the same as long as only bindings change. */
+  get wording(): Wording {
+    return (this.kept?.placed.get('wording') as Wording | undefined) ?? new Map();
+  }
+  set wording(now: Wording) {
+    this.kept?.placed.set('wording', now);
+  }
+  /** Works a thing out for one asset or binding, or takes it over if that is the very same as before the last edit. */
+  perAuthored<T extends object>(name: string, thing: Asset | Binding, make: () => T): T {
     if (!this.kept) return make();
-    let own = this.kept.get(asset.decl);
-    if (!own) this.kept.set(asset.decl, (own = new Map<string, unknown>()));
-    if (!own.has(name)) own.set(name, make());
-    return own.get(name) as T;
+    const { authored } = this.kept;
+    let known = authored.get(name);
+    if (!known) authored.set(name, (known = new WeakMap<object, unknown>()));
+    let answer = known.get(thing) as T | undefined;
+    if (answer === undefined) known.set(thing, (answer = make()));
+    return answer;
+  }
+  /** Works a thing out for every asset; those whose answers do not hold over are worked out together. */
+  perAsset<T extends object>(name: string, make: (missing: readonly AssetIndex[]) => T[]): T[] {
+    const { assets } = this.index;
+    const missing = assets.filter((a) => !this.kept?.authored.get(name)?.has(a.decl));
+    const made = new Map(make(missing).map((answer, i) => [missing[i], answer]));
+    return assets.map((a) => this.perAuthored(name, a.decl, () => made.get(a)!));
+  }
+  /** Works a thing out that bindings have no part in. */
+  oncePlaced<T>(name: string, make: () => T): T {
+    if (!this.kept) return this.once(name, make);
+    const { placed } = this.kept;
+    if (!placed.has(name)) placed.set(name, make());
+    return placed.get(name) as T;
+  }
+  /** Calls `take` for the bound events of which a question says yes, in order. */
+  eachSuspect(question: EventQuestion, take: TakeEvent): void {
+    let known = this.kept?.blocks.get(question.name);
+    if (!known) {
+      known = [];
+      this.kept?.blocks.set(question.name, known);
+    }
+    for (const node of suspects(this, question, known)) {
+      const i = this.g.instanceOf[node];
+      take(node, i, node - this.x.nodeBase[i]);
+    }
+  }
+  /** Bindings of which a test says yes, with their numbers in their owners. The test may look at the binding alone. */
+  bindingsWhere(name: string, test: (b: Binding) => boolean): { owner: AssetIndex; at: number }[] {
+    const found: { owner: AssetIndex; at: number }[] = [];
+    for (const owner of this.index.assets) {
+      if (owner.bindings.length === 0) continue;
+      const own = this.perAuthored(name, owner.decl, () => numbersWhere(owner.bindings, test));
+      for (const at of own) found.push({ owner, at });
+    }
+    return found;
   }
 
   private memo = new Map<string, unknown>();
@@ -62,7 +109,7 @@ export class AuditGround {
   }
   /** For each asset its number of instances. */
   get copies(): Int32Array {
-    return this.once('copies', () => {
+    return this.oncePlaced('copies', () => {
       const copies = new Int32Array(this.index.assets.length);
       for (const asset of this.x.asset) copies[asset]++;
       return copies;
@@ -70,7 +117,7 @@ export class AuditGround {
   }
   private lists: Int32Array[] | null = null;
   private get byAsset(): Int32Array[] {
-    return (this.lists ??= this.once('byAsset', () => {
+    return (this.lists ??= this.oncePlaced('byAsset', () => {
       const lists = [...this.copies].map((n) => new Int32Array(n));
       const next = new Int32Array(lists.length);
       for (let i = 0; i < this.x.count; i++) lists[this.x.asset[i]][next[this.x.asset[i]]++] = i;
@@ -119,47 +166,35 @@ export class AuditGround {
 
   /** For each event 1 if a bind or publish edge leaves it; for each action 1 if a bind or hear edge enters it. */
   get bound(): Uint8Array {
-    return this.once('bound', () => {
-      const { g } = this;
-      const bound = new Uint8Array(g.nodes);
-      for (let n = 0; n < g.nodes; n++) {
-        for (let e = g.first[n]; e < g.first[n + 1]; e++) {
-          const kind = g.meta[e] >> 2;
-          if (kind === BIND || kind === PUBLISH) bound[n] = 1;
-          if (kind === BIND || kind === HEAR) bound[g.head[e]] = 1;
-        }
-      }
-      return bound;
-    });
+    return this.once('bound', () => boundNodes(this.g));
   }
-  /** Bound or driven, also by a binding whose other end is missing: that is one fault and has its own finding. */
-  get boundAnyway(): Uint8Array {
-    return this.once('boundAnyway', () => {
-      const { bound, g } = this;
-      return g.countsAsBound.map((counts, n) => counts | bound[n]);
-    });
+  /** Whether it is bound or driven, also by a binding whose other end is missing: that is one fault, with one finding. */
+  isBoundAnyway(node: number): boolean {
+    return this.bound[node] === 1 || this.g.countsAsBound[node] > 0;
   }
 
-  /** Calls `take` for every bound event, with its instance and its number in the asset. */
-  eachBoundEvent(take: (node: number, instance: number, event: number) => void): void {
-    const { x, bound } = this;
-    for (let i = 0; i < x.count; i++) {
-      const events = x.assetOf(i).events.length;
-      for (let e = 0; e < events; e++) if (bound[x.nodeBase[i] + e] === 1) take(x.nodeBase[i] + e, i, e);
-    }
-  }
-  /** Calls `take` for every event that something outside the wiring raises, of instances that are not spawned. */
-  eachOutsideEvent(take: (node: number, instance: number, event: number) => void): void {
-    const { x } = this;
-    for (let i = 0; i < x.count; i++) {
-      if (x.isSpawned(i)) continue;
-      const { events } = x.assetOf(i);
-      for (let e = 0; e < events.length; e++) {
-        if (events[e].cause.type !== 'raised') take(x.nodeBase[i] + e, i, e);
+  /** Every event that something outside the wiring raises, of instances that are not spawned: nodes, ascending. */
+  get outsideEvents(): Int32Array {
+    return this.oncePlaced('outsideEvents', () => {
+      const { x } = this;
+      const nodes = new IntList();
+      for (let i = 0; i < x.count; i++) {
+        if (x.isSpawned(i)) continue;
+        const { events } = x.assetOf(i);
+        for (let e = 0; e < events.length; e++) {
+          if (events[e].cause.type !== 'raised') nodes.push(x.nodeBase[i] + e);
+        }
       }
-    }
+      return nodes.toArray();
+    });
   }
   isEvent(node: number): boolean {
     return isEvent(this.g, node);
   }
+}
+
+function numbersWhere<T>(items: readonly T[], test: (item: T) => boolean): readonly number[] {
+  const numbers: number[] = [];
+  for (let i = 0; i < items.length; i++) if (test(items[i])) numbers.push(i);
+  return numbers;
 }

@@ -1,6 +1,6 @@
 import { literalFault } from '../project/arg-types.js';
 import type { AssetIndex } from '../project/index-project.js';
-import type { Arg, Field, Type, Value } from '../project/types.js';
+import type { Arg, Binding, Field, Type, Value } from '../project/types.js';
 import { isLiteral } from '../project/value.js';
 import type { AuditGround } from './ground.js';
 import type { Subject } from './finding.js';
@@ -25,29 +25,40 @@ export interface Literal {
  * of raises. Most are right, so nothing is made for those.
  */
 export function wrongLiterals(ctx: AuditGround): Literal[] {
-  return ctx.index.assets.flatMap((asset) =>
-    ctx.perAsset('literals', asset, () => {
-      const found: Literal[] = [];
-      new LiteralWalk(ctx, found).asset(asset);
-      return found;
+  const declared = ctx.oncePlaced('literals', () => {
+    const walk = new LiteralWalk(ctx);
+    ctx.index.assets.forEach((asset) => walk.declarations(asset));
+    return walk.out;
+  });
+  const bound = ctx.index.assets.flatMap((asset) =>
+    ctx.perAuthored('literals', asset.decl, () => {
+      const walk = new LiteralWalk(ctx);
+      walk.bindings(asset);
+      return walk.out;
     }),
   );
+  return [...declared, ...bound];
 }
 
+/** `param` is null for the literal of a match. */
+interface BoundLiteral {
+  value: Value;
+  type: Type;
+  param: string | null;
+}
+const NONE: readonly BoundLiteral[] = [];
+
 class LiteralWalk {
+  readonly out: Literal[] = [];
   private readonly tables: ReadonlySet<string>;
 
-  constructor(
-    private readonly ctx: AuditGround,
-    private readonly out: Literal[],
-  ) {
+  constructor(private readonly ctx: AuditGround) {
     this.tables = new Set((ctx.index.project.tables ?? []).map((t) => t.name));
   }
-  asset(asset: AssetIndex): void {
+  declarations(asset: AssetIndex): void {
     this.defaults(asset);
     this.overrides(asset);
     this.effects(asset);
-    this.bindings(asset);
   }
 
   private isWrong(value: Value, type: Type): boolean {
@@ -127,28 +138,45 @@ class LiteralWalk {
     }
   }
 
-  private bindings(owner: AssetIndex): void {
+  bindings(owner: AssetIndex): void {
     owner.bindings.forEach((binding, at) => {
-      const literalArg = binding.args !== undefined && Object.values(binding.args).some(isLiteral);
-      const { to } = binding;
-      const match = 'every' in to && to.match !== undefined && to.match !== 'all' ? to.match : null;
-      if ((!literalArg && !match) || !this.ctx.isJudged(owner.at, at)) return;
+      const literals = this.ctx.perAuthored('literals', binding, () => this.literalsOf(owner, binding));
+      if (literals.length === 0 || !this.ctx.isJudged(owner.at, at)) return;
       const subject = { asset: owner.decl.id, binding: binding.id };
       const occurrences = this.ctx.ownersOf(owner.at, at);
-      const ends = textEnds(this.ctx, owner, binding);
-      for (const [value, { name, type }] of literalArgs(binding.args, ends.params ?? [])) {
-        if (!this.isWrong(value, type)) continue;
-        const own = { ...subject, param: name };
-        const where = `the argument ${name} of ${binding.id}`;
-        this.out.push({ value, type, subject: own, valueSubject: null, occurrences, where });
+      for (const { value, type, param } of literals) {
+        const where =
+          param === null ? `the match of ${binding.id}` : `the argument ${param} of ${binding.id}`;
+        this.out.push({
+          value,
+          type,
+          subject: param === null ? subject : { ...subject, param },
+          valueSubject: param === null ? subject : null,
+          occurrences,
+          where,
+        });
       }
-      if (!match || !isLiteral(match.equals) || !ends.receiver) return;
-      const property = ends.receiver.properties[ends.receiver.propertyAt.get(match.property) ?? -1];
-      if (!property || !this.isWrong(match.equals, property.type)) return;
-      const { type } = property;
-      const where = `the match of ${binding.id}`;
-      this.out.push({ value: match.equals, type, subject, valueSubject: subject, occurrences, where });
     });
+  }
+
+  /** The wrong literals of one binding: among its arguments, and that of its match. */
+  private literalsOf(owner: AssetIndex, binding: Binding): readonly BoundLiteral[] {
+    const literalArg = binding.args !== undefined && Object.values(binding.args).some(isLiteral);
+    const { to } = binding;
+    const match = 'every' in to && to.match !== undefined && to.match !== 'all' ? to.match : null;
+    if (!literalArg && !match) return NONE;
+    const found: BoundLiteral[] = [];
+    const ends = textEnds(this.ctx, owner, binding);
+    for (const [value, { name, type }] of literalArgs(binding.args, ends.params ?? [])) {
+      if (this.isWrong(value, type)) found.push({ value, type, param: name });
+    }
+    if (match && isLiteral(match.equals) && ends.receiver) {
+      const property = ends.receiver.properties[ends.receiver.propertyAt.get(match.property) ?? -1];
+      if (property && this.isWrong(match.equals, property.type)) {
+        found.push({ value: match.equals, type: property.type, param: null });
+      }
+    }
+    return found;
   }
 }
 

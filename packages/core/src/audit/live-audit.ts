@@ -1,8 +1,8 @@
 import { applyChanges } from '../edit/apply.js';
 import type { Change } from '../edit/change.js';
 import { expand } from '../expand/expand.js';
-import type { Expansion } from '../expand/expansion.js';
 import { buildGraph } from '../graph/build.js';
+import { patchGraph, type GraphDelta } from '../graph/patch.js';
 import {
   differsInBindingsAlone,
   indexProject,
@@ -14,20 +14,19 @@ import { auditContext, type RunRule } from './audit.js';
 import { AuditContext } from './context.js';
 import { readyEvidence } from './evidence.js';
 import type { AuditResult } from './finding.js';
-import type { AssetMemo } from './ground.js';
+import { Kept } from './kept.js';
 import type { Report } from './rule.js';
 
 /**
  * An open project with its audit, which is kept up with edits: the result is that of an audit from scratch, but what an
- * edit does not touch is taken over. After an edit of bindings alone these are the expansion, the names of all other
- * assets, what rules on the text found in them, and the rules that do not look at bindings; the graph is built anew.
+ * edit does not touch is taken over. After an edit of bindings alone the expansion stays, the graph is patched, what is
+ * known of the whole graph is revised, and rules look only at what the edit touches; the rest is copied, so what remains
+ * of the project's size is a few passes over arrays. After any other edit all is worked out anew.
  */
 export class LiveAudit {
   private current: Project;
-  private index: ProjectIndex;
-  private x: Expansion;
-  private memo: AssetMemo = new WeakMap();
-  private told = new Map<string, Report<string>[]>();
+  private kept = new Kept();
+  private ctx: AuditContext;
   result: AuditResult;
 
   /** @throws ProjectTooLarge */
@@ -36,54 +35,71 @@ export class LiveAudit {
     private readonly today: string,
   ) {
     this.current = project;
-    this.index = indexProject(project);
-    this.x = expand(this.index);
-    this.result = this.audit();
+    this.ctx = new AuditContext(buildGraph(expand(indexProject(project))), today, this.kept);
+    this.result = this.audit(this.ctx);
   }
   get project(): Project {
     return this.current;
   }
 
+  /** What is known of the project as it is, for questions besides the audit. */
+  get context(): AuditContext {
+    return this.ctx;
+  }
+
   /** Applies changes and audits again. On an error the project stays as it was. @throws EditRefused, ProjectTooLarge */
   apply(changes: readonly Change[]): AuditResult {
     const { project } = applyChanges(this.current, changes);
-    const index = reindexProject(this.index, project);
-    const bindingsAlone = index.assets.length === this.index.assets.length && this.sameButBindings(index);
-    const x = bindingsAlone ? this.x.withBindingsOf(index) : expand(index);
-    if (!bindingsAlone) {
-      this.memo = new WeakMap();
-      this.told = new Map();
-    }
+    const ctx = this.contextOf(reindexProject(this.ctx.index, project));
+    this.result = this.audit(ctx);
     this.current = project;
-    this.index = index;
-    this.x = x;
-    this.result = this.audit();
+    this.ctx = ctx;
     return this.result;
   }
 
-  private sameButBindings(index: ProjectIndex): boolean {
-    const [before, after] = [this.current, index.project];
-    const keys = new Set([...Object.keys(before), ...Object.keys(after)]) as Set<keyof Project>;
-    keys.delete('assets');
-    for (const key of keys) if (before[key] !== after[key]) return false;
-    return index.assets.every((asset, i) => {
-      const old = this.index.assets[i];
-      return asset === old || differsInBindingsAlone(asset.decl, old.decl);
-    });
+  private contextOf(index: ProjectIndex): AuditContext {
+    const { ctx: before, today } = this;
+    if (!differInBindingsAlone(before.index, index)) {
+      const g = buildGraph(expand(index));
+      this.kept = new Kept();
+      return new AuditContext(g, today, this.kept);
+    }
+    const x = before.x.withBindingsOf(index);
+    const delta: GraphDelta | null = patchGraph(before.g, x);
+    if (!delta) {
+      const g = buildGraph(x);
+      this.kept.blocks.clear();
+      return new AuditContext(g, today, this.kept);
+    }
+    this.kept.touch(delta);
+    return new AuditContext(delta.graph, today, this.kept, { ctx: before, delta });
   }
 
-  private audit(): AuditResult {
-    const ctx = new AuditContext(buildGraph(this.x), this.today, this.memo);
+  private audit(ctx: AuditContext): AuditResult {
     const run: RunRule = (rule, report) => {
       if (!rule.meta.ignoresBindings) return rule.check(ctx, report);
-      let told = this.told.get(rule.meta.name);
-      if (!told) {
-        told = [];
-        rule.check(ctx, (r) => told!.push({ ...r, evidence: readyEvidence(r.evidence()) }));
-        this.told.set(rule.meta.name, told);
-      }
+      const told = ctx.oncePlaced(`told: ${rule.meta.name}`, () => {
+        const reports: Report<string>[] = [];
+        rule.check(ctx, (r) => reports.push({ ...r, evidence: readyEvidence(r.evidence()) }));
+        return reports;
+      });
       told.forEach(report);
     };
-    return auditContext(ctx, undefined, run);
+    const result = auditContext(ctx, undefined, run);
+    ctx.settle();
+    return result;
   }
+}
+
+function differInBindingsAlone(before: ProjectIndex, after: ProjectIndex): boolean {
+  const keys = new Set([...Object.keys(before.project), ...Object.keys(after.project)]) as Set<keyof Project>;
+  keys.delete('assets');
+  for (const key of keys) if (before.project[key] !== after.project[key]) return false;
+  return (
+    before.assets.length === after.assets.length &&
+    after.assets.every((asset, i) => {
+      const old = before.assets[i];
+      return asset === old || differsInBindingsAlone(asset.decl, old.decl);
+    })
+  );
 }

@@ -6,13 +6,14 @@ import {
   object,
   oneOf,
   optional,
+  refine,
   text,
   yes,
   type Shape,
   Reading,
 } from '../project/shape.js';
 import { BrokenDocument } from '../project/problem.js';
-import type { Change, ChangeSet, ListName } from './change.js';
+import { ASSET_PARTS, PROJECT_PARTS, type Change, type ChangeSet, type ListName } from './change.js';
 
 const lists = oneOf<ListName>('bindings', 'placements');
 const anyItem: Shape<unknown> = {
@@ -21,11 +22,31 @@ const anyItem: Shape<unknown> = {
     if (typeof v !== 'object' || v === null || Array.isArray(v)) r.fail('an object', v);
   },
 };
+/** What a part may be is checked when it is set. */
+const anyValue: Shape<unknown> = { schema: {}, check: () => undefined };
 const change: Shape<Change> = byTag<Change>('op', {
   insert: object<object>({ op: text, list: lists, asset: text, index: finite, item: anyItem }),
   remove: object<object>({ op: text, list: lists, asset: text, id: text, dropList: optional(yes) }),
   replace: object<object>({ op: text, list: lists, asset: text, id: text, item: anyItem }),
   move: object<object>({ op: text, list: lists, asset: text, id: text, index: finite }),
+  set: refine(
+    object<{ op: string; part: string; asset?: string; value?: unknown; before?: string }>({
+      op: text,
+      asset: optional(text),
+      part: text,
+      value: optional(anyValue),
+      before: optional(text),
+    }),
+    ({ part, asset }, reading) => {
+      const parts: readonly string[] = asset === undefined ? PROJECT_PARTS : ASSET_PARTS;
+      if (parts.includes(part)) return;
+      reading.path.push('part');
+      reading.failText(`one of ${parts.join(', ')}`, JSON.stringify(part));
+      reading.path.pop();
+    },
+  ),
+  add: object<object>({ op: text, index: finite, item: anyItem }),
+  drop: object<object>({ op: text, asset: text }),
 });
 const changeSet = object<ChangeSet>({ label, changes: list(change, undefined, 1) });
 

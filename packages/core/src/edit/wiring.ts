@@ -111,3 +111,51 @@ export function freeBindingId(
     if (!owner.bindingAt.has(id) && !taken.has(id)) return id;
   }
 }
+
+/** When two scenes are loaded at the same time. */
+export interface Together {
+  /** They are one, one of them is persistent, or the project has no load sets. */
+  always: boolean;
+  /** Load sets that hold both. */
+  sets: string[];
+  /** Load sets that hold the first without the second. */
+  without: string[];
+}
+
+/** Whether what happens in one scene can reach another at once. Cost: the load sets. */
+export function loadedTogether(index: ProjectIndex, from: AssetIndex, to: AssetIndex): Together {
+  const sets = index.project.loadSets ?? [];
+  if (from === to || to.decl.persistent === true || sets.length === 0) {
+    return { always: true, sets: [], without: [] };
+  }
+  const holds = (scenes: readonly string[], scene: AssetIndex): boolean =>
+    scene.decl.persistent === true || scenes.includes(scene.decl.id);
+  const here = sets.filter((s) => holds(s.scenes, from));
+  return {
+    always: false,
+    sets: here.filter((s) => holds(s.scenes, to)).map((s) => s.name),
+    without: here.filter((s) => !holds(s.scenes, to)).map((s) => s.name),
+  };
+}
+
+/** One binding that publishes to a channel or hears it. */
+export interface ChannelUse {
+  owner: AssetIndex;
+  binding: Binding;
+}
+
+/** All that meet on a channel, in the order of assets. Linear in the bindings. */
+export function meetingOn(
+  index: ProjectIndex,
+  channel: string,
+): { publish: ChannelUse[]; hear: ChannelUse[] } {
+  const meeting = { publish: [] as ChannelUse[], hear: [] as ChannelUse[] };
+  for (const owner of index.assets) {
+    for (const binding of owner.bindings) {
+      if ('channel' in binding.to && binding.to.channel === channel) meeting.publish.push({ owner, binding });
+      if ('channel' in binding.from && binding.from.channel === channel)
+        meeting.hear.push({ owner, binding });
+    }
+  }
+  return meeting;
+}

@@ -1,4 +1,4 @@
-import { cyclicComponents, stronglyConnected, type Components } from './components.js';
+import { cyclicComponents, stronglyConnected, type Components, type Links } from './components.js';
 import { CONDITIONAL, DELAYED, INSTANT, LIMITED, type Graph } from './graph.js';
 import { shortestPath, type GraphPath } from './paths.js';
 import { IntList } from '../util/int-list.js';
@@ -16,37 +16,58 @@ export interface CycleGroup {
 /**
  * Relay cycles: for each of the levels instant, + delayed, + conditional, + limited, the strongly connected components
  * that hold an edge of the level's own class with both ends inside. What is acyclic in the whole graph is acyclic at
- * every level, so the levels look only at nodes of cyclic components. Cost: linear at each of the four levels.
+ * every level, so the levels look only at nodes of the components that are `cyclic`. Cost: linear at each of the four levels.
  */
-export function cycleGroups(g: Graph, whole: Components): CycleGroup[] {
-  const cyclic = cyclicComponents(g, whole);
+export function cycleGroups(g: Graph, whole: Components, cyclic = cyclicComponents(g, whole)): CycleGroup[] {
   const inCycles = new IntList();
   for (let n = 0; n < g.nodes; n++) if (cyclic[whole.of[n]] === 1) inCycles.push(n);
-  const nodes = inCycles.toArray();
-  if (nodes.length === 0) return [];
-  const groups: CycleGroup[] = [];
-  for (const cls of [INSTANT, DELAYED, CONDITIONAL, LIMITED]) {
-    const c = stronglyConnected(g, cls, nodes);
-    groups.push(...groupsOfLevel(g, c, nodes, cls));
-  }
-  return groups;
+  if (inCycles.length === 0) return [];
+  const part = subgraph(g, inCycles.toArray());
+  return [INSTANT, DELAYED, CONDITIONAL, LIMITED].flatMap((cls) =>
+    groupsOfLevel(part, stronglyConnected(part, cls), cls),
+  );
 }
 
-function groupsOfLevel(g: Graph, c: Components, nodes: Int32Array, cls: number): CycleGroup[] {
-  const edges = new Map<number, { edges: IntList; tails: IntList }>();
-  for (const n of nodes) {
+/** Some nodes of a graph with the edges among them, in numbers of its own and with those of the whole. */
+interface Subgraph extends Links {
+  nodeOf: Int32Array;
+  edgeOf: Int32Array;
+}
+
+function subgraph(g: Graph, nodeOf: Int32Array): Subgraph {
+  const local = new Map<number, number>();
+  nodeOf.forEach((n, i) => local.set(n, i));
+  const first = new Int32Array(nodeOf.length + 1);
+  const head = new IntList();
+  const edgeOf = new IntList();
+  nodeOf.forEach((n, i) => {
     for (let e = g.first[n]; e < g.first[n + 1]; e++) {
-      if ((g.meta[e] & 3) !== cls || c.of[g.head[e]] !== c.of[n]) continue;
+      const to = local.get(g.head[e]);
+      if (to === undefined) continue;
+      head.push(to);
+      edgeOf.push(e);
+    }
+    first[i + 1] = head.length;
+  });
+  const edges = edgeOf.toArray();
+  const meta = Uint8Array.from(edges, (e) => g.meta[e]);
+  return { nodes: nodeOf.length, first, head: head.toArray(), meta, nodeOf, edgeOf: edges };
+}
+
+function groupsOfLevel(part: Subgraph, c: Components, cls: number): CycleGroup[] {
+  const edges = new Map<number, { edges: IntList; tails: IntList }>();
+  for (let n = 0; n < part.nodes; n++) {
+    for (let e = part.first[n]; e < part.first[n + 1]; e++) {
+      if ((part.meta[e] & 3) !== cls || c.of[part.head[e]] !== c.of[n]) continue;
       let own = edges.get(c.of[n]);
       if (!own) edges.set(c.of[n], (own = { edges: new IntList(), tails: new IntList() }));
-      own.edges.push(e);
-      own.tails.push(n);
+      own.edges.push(part.edgeOf[e]);
+      own.tails.push(part.nodeOf[n]);
     }
   }
-  const { starts, members } = c;
   return [...edges].map(([k, own]) => ({
     cls,
-    nodes: members.slice(starts[k], starts[k + 1]),
+    nodes: c.members.slice(c.starts[k], c.starts[k + 1]).map((n) => part.nodeOf[n]),
     edges: own.edges.toArray(),
     tails: own.tails.toArray(),
   }));

@@ -40,3 +40,18 @@ export function fanOuts(g: Graph): Int32Array {
   }
   return fan;
 }
+
+/** The fan-outs after the edges of some events, or of channels that these publish to, changed. Cost: what they reach. */
+export function reviseFanOuts(g: Graph, old: Int32Array, events: Iterable<number>): Int32Array {
+  const fan = old.slice();
+  for (const n of events) {
+    const actions = new Set<number>();
+    for (let e = g.first[n]; e < g.first[n + 1]; e++) {
+      const head = g.head[e];
+      if (g.meta[e] >> 2 === BIND) actions.add(head);
+      else for (let h = g.first[head]; h < g.first[head + 1]; h++) actions.add(g.head[h]);
+    }
+    fan[n] = actions.size;
+  }
+  return fan;
+}

@@ -51,6 +51,8 @@ export interface Graph {
   readonly ref: Int32Array;
   /** The instance of each node that is not a channel's. */
   readonly instanceOf: Int32Array;
+  /** For each node 1 if it is an action's. */
+  readonly action: Uint8Array;
   /** Stride 2: expanded binding, fault bits; for each enabled, unmuted one that does not resolve. */
   readonly faulty: Int32Array;
   /** Stride 4: expanded binding, channel, key, 1 if it has an edge or 0 if it only counts as if it were there. */
@@ -59,8 +61,8 @@ export interface Graph {
   readonly hearings: Int32Array;
   /** Stride 2: expanded binding, and what its `every` could select (a spawned instance counts as two; 2 is 2 or more). */
   readonly selections: Int32Array;
-  /** 1 for an event that counts as heard, or an action that counts as driven, though the other end is missing. */
-  readonly countsAsBound: Uint8Array;
+  /** For each event and action, how many bindings count it as heard or driven though their other end may be missing. */
+  readonly countsAsBound: Int32Array;
   /** Enabled and unmuted bindings over all instances. */
   readonly expandedBindings: number;
 }
@@ -71,13 +73,22 @@ export function edgeClass(g: Graph, edge: number): number {
 export function edgeKind(g: Graph, edge: number): number {
   return g.meta[edge] >> 2;
 }
-export function isEvent(g: Graph, node: number): boolean {
-  if (node >= g.channelBase) return false;
-  const instance = g.instanceOf[node];
-  return node - g.x.nodeBase[instance] < g.x.assetOf(instance).events.length;
+/** The tail of an edge. Cost: a search among the nodes; walks that go from tail to edge know it already. */
+export function tailOf({ first, nodes }: Graph, edge: number): number {
+  let low = 0;
+  let high = nodes;
+  while (high - low > 1) {
+    const mid = (low + high) >> 1;
+    if (first[mid] <= edge) low = mid;
+    else high = mid;
+  }
+  return low;
 }
-export function isAction(g: Graph, node: number): boolean {
-  return node < g.channelBase && !isEvent(g, node);
+export function isEvent({ channelBase, action }: Graph, node: number): boolean {
+  return node < channelBase && action[node] === 0;
+}
+export function isAction({ action }: Graph, node: number): boolean {
+  return action[node] === 1;
 }
 export function eventNode(x: Expansion, instance: number, event: number): number {
   return x.nodeBase[instance] + event;

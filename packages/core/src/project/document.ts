@@ -237,7 +237,7 @@ export const binding: Shape<T.Binding> = refine(
   { not: { properties: { from: { required: ['channel'] }, to: { required: ['channel'] } } } },
 );
 
-const asset = object<T.Asset>({
+export const asset: Shape<T.Asset> = object<T.Asset>({
   id: name,
   kind: oneOf('scene', 'prefab', 'widget'),
   tags: optional(list(text)),

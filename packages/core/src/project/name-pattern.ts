@@ -9,3 +9,13 @@ export function compilePattern(source: string): (name: string) => boolean {
   const pattern = RE2JS.compile(source);
   return (name) => pattern.matcher(name).find();
 }
+
+/** Why a text is no naming pattern; null if it is one. */
+export function patternFault(source: string): string | null {
+  try {
+    compilePattern(source);
+    return null;
+  } catch (error) {
+    return error instanceof Error ? error.message : String(error);
+  }
+}

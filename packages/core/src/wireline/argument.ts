@@ -1,4 +1,5 @@
 import { argFault, argFaultText, type ArgScope } from '../project/arg-types.js';
+import type { AssetIndex } from '../project/index-project.js';
 import type { Arg, Field, Type, Value } from '../project/types.js';
 import { printArg } from './print.js';
 
@@ -80,4 +81,16 @@ export function guessArg(param: Field, scope: ArgScope): string {
     fitting.find((f) => f.name === param.name) ??
     (fitting.length === 1 && !param.optional ? fitting[0] : null);
   return best ? `$${best.name}` : '';
+}
+
+/**
+ * The key property by which a selection most likely belongs to who reads it: one that both have under the same name and
+ * type; null if there is none.
+ */
+export function guessMatch(selected: AssetIndex, reader: AssetIndex | null): string | null {
+  const shared = selected.properties.find((p) => {
+    const own = reader?.properties[reader.propertyAt.get(p.name) ?? -1];
+    return p.isKey === true && own?.type === p.type;
+  });
+  return shared?.name ?? null;
 }

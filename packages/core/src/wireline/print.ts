@@ -1,5 +1,6 @@
-import type { Arg, Binding, KeyExpr, Value } from '../project/types.js';
+import type { Arg, Binding, KeyExpr, SelectionTarget, Value } from '../project/types.js';
 import { isLiteral } from '../project/value.js';
+import { printName, printPathDot } from './names.js';
 
 /** One part of a sentence, so that it can be drawn with its own look and answered on its own. */
 export interface SentencePart {
@@ -7,20 +8,55 @@ export interface SentencePart {
   text: string;
 }
 
-/** `when mast-2.onGust do brake-1.engage(force = $speed) once after 0.5s` */
+/** `when mast-2.onGust do brake-1.engage(force = $speed) once after 0.5s`: what it does, without its id and note. */
 export function printBinding(binding: Binding): string {
   return [`when ${printFrom(binding)}`, `do ${printTo(binding)}`, ...printOptions(binding)].join(' ');
 }
 
-export function printFrom({ from }: Binding): string {
-  if ('channel' in from) return `#${from.channel}${keySuffix(from.key)}`;
-  return `${from.at}.${from.event}`;
+/** The wire line that reads back as the very same binding, id, note and spelt-out defaults included. */
+export function printWireLine(binding: Binding): string {
+  const { id, note } = binding;
+  const words = [`when ${printFrom(binding)}`, `do ${printTo(binding)}`, ...printOptions(binding)];
+  if (binding.delay === 0) words.push('after 0s');
+  if (binding.origin === 'authored') words.push('by hand');
+  if (binding.bind === 'load') words.push('bound at load');
+  if (binding.release === 'own') words.push('releases own');
+  if (binding.enabled === true) words.push('on');
+  words.push(`named ${printName(id)}`);
+  if (note !== undefined) words.push(`note ${JSON.stringify(note)}`);
+  return words.join(' ');
 }
 
-export function printTo(binding: Binding): string {
-  return toParts(binding)
-    .map((p) => (p.role === 'action' && !('channel' in binding.to) ? `.${p.text}` : p.text))
-    .join('');
+export function printFrom({ from }: Pick<Binding, 'from'>): string {
+  if ('channel' in from) return `#${printName(from.channel)}${keySuffix(from.key)}`;
+  return `${printPathDot(from.at)}${printName(from.event)}`;
+}
+
+export function printTo({ to, args }: Binding): string {
+  const given = args === undefined ? '' : printArgs(args);
+  if ('channel' in to) return `#${printName(to.channel)}${keySuffix(to.key)}${given}`;
+  if ('at' in to) return `${printPathDot(to.at)}${printName(to.action)}${given}`;
+  return `every ${printName(to.every)}${printFilters(to)}.${printName(to.action)}${given}`;
+}
+
+function printFilters(to: SelectionTarget): string {
+  const filters = selectionFilters(to);
+  if (to.within === 'asset') filters.push('in owner');
+  if (to.spawned === false) filters.push('without spawned');
+  if (to.pick === 'all') filters.push('each');
+  return filters.length > 0 ? ` [${filters.join(', ')}]` : '';
+}
+function selectionFilters(to: SelectionTarget): string[] {
+  return [
+    ...(to.within === 'project' ? ['in project'] : []),
+    ...(to.spawned === true ? ['with spawned'] : []),
+    ...(to.pick === 'first' ? ['first only'] : []),
+    ...matchText(to.match),
+  ];
+}
+function printArgs(args: Record<string, Arg>): string {
+  const given = Object.entries(args).map(([name, arg]) => `${printName(name)} = ${printArg(arg)}`);
+  return `(${given.join(', ')})`;
 }
 
 /** Who and what, as parts: receiver and action, or channel; then the arguments. */
@@ -29,24 +65,13 @@ export function toParts({ to, args }: Binding): SentencePart[] {
   if ('channel' in to) {
     parts.push({ role: 'channel', text: `#${to.channel}${keySuffix(to.key)}` });
   } else if ('every' in to) {
-    const filter = [
-      ...(to.within === 'project' ? ['in project'] : []),
-      ...(to.spawned === true ? ['with spawned'] : []),
-      ...(to.pick === 'first' ? ['first only'] : []),
-      ...matchText(to.match),
-    ];
+    const filter = selectionFilters(to);
     const text = `every ${to.every}${filter.length > 0 ? ` [${filter.join(', ')}]` : ''}`;
     parts.push({ role: 'receiver', text }, { role: 'action', text: to.action });
   } else {
     parts.push({ role: 'receiver', text: to.at }, { role: 'action', text: to.action });
   }
-  const given = Object.entries(args ?? {});
-  if (given.length > 0) {
-    parts.push({
-      role: 'args',
-      text: `(${given.map(([name, arg]) => `${name} = ${printArg(arg)}`).join(', ')})`,
-    });
-  }
+  if (args && Object.keys(args).length > 0) parts.push({ role: 'args', text: printArgs(args) });
   return parts;
 }
 
@@ -67,19 +92,19 @@ export function printOptions(b: Binding): string[] {
 export function printArg(arg: Arg): string {
   if (isLiteral(arg)) return printValue(arg);
   if ('sender' in arg) return 'sender';
-  const name = 'payload' in arg ? `$${arg.payload}` : `@${arg.property}`;
+  const name = 'payload' in arg ? `$${printName(arg.payload)}` : `@${printName(arg.property)}`;
   return arg.as === 'string' ? `${name} as string` : name;
 }
 export function printValue(value: Value): string {
   return Array.isArray(value) ? `[${value.join(', ')}]` : JSON.stringify(value);
 }
-function printKey(key: KeyExpr): string {
-  return isLiteral(key) ? printValue(key) : `@${key.property}`;
+export function printKey(key: KeyExpr): string {
+  return isLiteral(key) ? printValue(key) : `@${printName(key.property)}`;
 }
 function keySuffix(key: KeyExpr | undefined): string {
   return key === undefined ? '' : `[${printKey(key)}]`;
 }
 function matchText(match: 'all' | { property: string; equals: KeyExpr } | undefined): string[] {
   if (match === undefined) return [];
-  return match === 'all' ? ['all'] : [`${match.property} = ${printKey(match.equals)}`];
+  return match === 'all' ? ['all'] : [`${printName(match.property)} = ${printKey(match.equals)}`];
 }

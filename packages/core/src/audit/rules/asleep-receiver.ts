@@ -16,12 +16,15 @@ export const asleepReceiver = defineRule<'asleep'>({
   check(ctx, report) {
     const { x, bound } = ctx;
     const { blocked } = ctx.awake;
+    const told = new Set<number>();
     for (let i = 0; i < x.count; i++) {
       if (blocked[i] === 0) continue;
       x.assetOf(i).actions.forEach((action, a) => {
         const node = actionNode(x, i, a);
         if (bound[node] === 0 || action.whileAsleep) return;
         const sleeper = sleeperAround(ctx, i);
+        if (told.has(sleeper)) return;
+        told.add(sleeper);
         report({
           subject: placementRef(x, sleeper),
           occurrences: [sleeper],

@@ -1,3 +1,4 @@
+import { eventNode } from '../../graph/graph.js';
 import { nodeRef, placementRef } from '../names.js';
 import { defineRule } from '../rule.js';
 import { sleeperAround } from '../sleepers.js';
@@ -15,17 +16,23 @@ export const asleepSender = defineRule<'asleep'>({
   check(ctx, report) {
     const { x } = ctx;
     const { blocked } = ctx.awake;
-    ctx.eachBoundEvent((node, i, e) => {
-      const event = x.assetOf(i).events[e];
-      if (event.cause.type === 'raised' || blocked[i] === 0) return;
-      const sleeper = sleeperAround(ctx, i);
-      report({
-        subject: placementRef(x, sleeper),
-        occurrences: [sleeper],
-        message: 'asleep',
-        data: { sleeper: x.address(sleeper), at: x.address(i), event: event.name },
-        evidence: () => ({ kind: 'nodes', nodes: [nodeRef(ctx.g, node)], more: 0 }),
+    const told = new Set<number>();
+    for (let i = 0; i < x.count; i++) {
+      if (blocked[i] === 0) continue;
+      x.assetOf(i).events.forEach((event, e) => {
+        const node = eventNode(x, i, e);
+        if (event.cause.type === 'raised' || ctx.bound[node] === 0) return;
+        const sleeper = sleeperAround(ctx, i);
+        if (told.has(sleeper)) return;
+        told.add(sleeper);
+        report({
+          subject: placementRef(x, sleeper),
+          occurrences: [sleeper],
+          message: 'asleep',
+          data: { sleeper: x.address(sleeper), at: x.address(i), event: event.name },
+          evidence: () => ({ kind: 'nodes', nodes: [nodeRef(ctx.g, node)], more: 0 }),
+        });
       });
-    });
+    }
   },
 });

@@ -15,10 +15,13 @@ export const authorityGap = defineRule<'gap'>({
   check(ctx, report) {
     const { holding: h, x } = ctx;
     if (h.peers.length === 0 || !ctx.index.assets.some((a) => a.decl.existsOn === 'authority')) return;
-    reportDeliveries(ctx, report, 'gap', (event, sender, receiver) => {
-      if (x.assetOf(receiver).decl.existsOn !== 'authority') return false;
-      const keeper = h.authority[receiver];
-      return !senders(h, event, sender).some((p) => audience(h, event, sender, p).includes(keeper));
+    reportDeliveries(ctx, report, 'gap', {
+      name: 'authority-gap',
+      isWrong: (event, sender, receiver) => {
+        if (x.assetOf(receiver).decl.existsOn !== 'authority') return false;
+        const keeper = h.authority[receiver];
+        return !senders(h, event, sender).some((p) => audience(h, event, sender, p).includes(keeper));
+      },
     });
   },
 });

@@ -1,3 +1,4 @@
+import type { EventQuestion } from '../blocks.js';
 import { nodeRef } from '../names.js';
 import { senders } from '../peers.js';
 import { defineRule } from '../rule.js';
@@ -15,11 +16,14 @@ export const barredRaise = defineRule<'barred'>({
   check(ctx, report) {
     const { holding: h, x } = ctx;
     if (h.peers.length === 0) return;
-    ctx.eachBoundEvent((node, i, e) => {
+    const question: EventQuestion = {
+      name: 'barred-raise',
+      concerns: (event) => event.delivery !== undefined,
+      test: (_node, i, e) => senders(h, x.assetOf(i).events[e], i).length === 0,
+    };
+    ctx.eachSuspect(question, (node, i, e) => {
       const asset = x.assetOf(i);
       const event = asset.events[e];
-      if (event.delivery === undefined) return;
-      if (senders(h, event, i).length > 0) return;
       report({
         subject: { asset: asset.decl.id, event: event.name },
         occurrences: [i],

@@ -1,5 +1,6 @@
 import { ASLEEP_AT_START } from '../../expand/expansion.js';
 import { areaContains } from '../../plan/area.js';
+import type { EventQuestion } from '../blocks.js';
 import type { AuditContext } from '../context.js';
 import { placementRef } from '../names.js';
 import { positionOf } from '../places.js';
@@ -17,19 +18,23 @@ export const coversEntry = defineRule<'covers'>({
   messages: { covers: 'The area of {at} covers the entry {entry}, so {event} is raised at once' },
   check(ctx, report) {
     const { x } = ctx;
-    const entries = entriesByScene(ctx);
+    const entries = ctx.oncePlaced('entries', () => entriesByScene(ctx));
     if (entries.size === 0) return;
-    ctx.eachBoundEvent((_node, i, e) => {
-      const asset = x.assetOf(i);
-      const event = asset.events[e];
-      if (event.cause.type !== 'area-enter' || x.isSpawned(i) || (x.flags[i] & ASLEEP_AT_START) !== 0) return;
-      const area = x.placementOf(i)?.area ?? asset.decl.area;
+    const coveredBy = (i: number): Entry | undefined => {
+      const area = x.placementOf(i)?.area ?? x.assetOf(i).decl.area;
       const here = entries.get(x.sceneOf(i));
-      if (!area || !here) return;
+      if (!area || !here || x.isSpawned(i) || (x.flags[i] & ASLEEP_AT_START) !== 0) return undefined;
       const at = positionOf(x, i);
-      const covered = here.find((entry) => areaContains(area, at, entry.at));
-      if (!covered) return;
-      const address = x.address(covered.instance);
+      return here.find((entry) => areaContains(area, at, entry.at));
+    };
+    const question: EventQuestion = {
+      name: 'covers-entry',
+      concerns: ({ cause }) => cause.type === 'area-enter',
+      test: (_node, i) => coveredBy(i) !== undefined,
+    };
+    ctx.eachSuspect(question, (_node, i, e) => {
+      const event = x.assetOf(i).events[e];
+      const address = x.address(coveredBy(i)!.instance);
       report({
         subject: placementRef(x, i),
         occurrences: [i],
@@ -47,8 +52,13 @@ export const coversEntry = defineRule<'covers'>({
   },
 });
 
-function entriesByScene({ x }: AuditContext): Map<number, { instance: number; at: [number, number] }[]> {
-  const entries = new Map<number, { instance: number; at: [number, number] }[]>();
+interface Entry {
+  instance: number;
+  at: [number, number];
+}
+
+function entriesByScene({ x }: AuditContext): Map<number, Entry[]> {
+  const entries = new Map<number, Entry[]>();
   for (let i = 0; i < x.count; i++) {
     if (x.isSpawned(i) || x.placementOf(i)?.entry !== true) continue;
     const scene = x.sceneOf(i);

@@ -5,6 +5,7 @@ import { activatorMatches } from '../activators.js';
 import type { AuditContext } from '../context.js';
 import type { Subject } from '../finding.js';
 import { effectName } from '../names.js';
+import { readyEvidence } from '../evidence.js';
 import { defineRule, type Report } from '../rule.js';
 
 type Message = 'muted' | 'override' | 'peer' | 'scene' | 'property' | 'enum' | 'activator' | 'value';
@@ -40,13 +41,20 @@ export const danglingName = defineRule<Message>({
     value: '{who} is {name}, which is not of its type {asset}',
   },
   check(ctx, report) {
-    for (const asset of ctx.index.assets) {
-      checkPlacements(ctx, asset, report);
-      checkSpawns(ctx, asset, report);
-      checkEvents(ctx, asset, report);
-    }
-    checkLoadSets(ctx, report);
-    checkEnums(ctx, report);
+    for (const asset of ctx.index.assets) checkMutes(ctx, asset, report);
+    const declared = ctx.oncePlaced('dangling-name', () => {
+      const found: Report<Message>[] = [];
+      const keep: Send = (r) => found.push({ ...r, evidence: readyEvidence(r.evidence()) });
+      for (const asset of ctx.index.assets) {
+        checkPlacements(ctx, asset, keep);
+        checkSpawns(ctx, asset, keep);
+        checkEvents(ctx, asset, keep);
+      }
+      checkLoadSets(ctx, keep);
+      checkEnums(ctx, keep);
+      return found;
+    });
+    declared.forEach(report);
     for (const { value, type, valueSubject, occurrences, where } of ctx.wrongLiterals) {
       const fault = valueSubject && literalFault(ctx.index, value, type);
       if (!fault || fault.kind === 'table') continue;
@@ -74,6 +82,24 @@ function send(
   });
 }
 
+/** What a placement mutes is looked up among the bindings of its asset. */
+function checkMutes(ctx: AuditContext, owner: AssetIndex, report: Send): void {
+  const muting = ctx.perAuthored('muting', owner.decl, () =>
+    [...owner.placements.keys()].filter((slot) => (owner.placements[slot].muted?.length ?? 0) > 0),
+  );
+  for (const slot of muting) {
+    const p = owner.placements[slot];
+    const placed = ctx.index.assets[owner.placed[slot]] as AssetIndex | undefined;
+    for (const name of placed ? (p.muted ?? []) : []) {
+      if (placed!.bindingAt.has(name)) continue;
+      const subject = { asset: owner.decl.id, placement: p.id, name };
+      const data = { who: p.id, asset: placed!.decl.id, name };
+      const where = ctx.instancesOfPlacement(owner.at, slot);
+      send(report, 'muted', subject, where, data, placed!.bindingAt.keys());
+    }
+  }
+}
+
 function checkPlacements(ctx: AuditContext, owner: AssetIndex, report: Send): void {
   const peers = (ctx.index.project.peers ?? []).map((p) => p.name);
   owner.placements.forEach((p, slot) => {
@@ -82,10 +108,6 @@ function checkPlacements(ctx: AuditContext, owner: AssetIndex, report: Send): vo
     const placed = ctx.index.assets[owner.placed[slot]] as AssetIndex | undefined;
     if (placed) {
       const data = { who: p.id, asset: placed.decl.id };
-      for (const name of p.muted ?? []) {
-        if (placed.bindingAt.has(name)) continue;
-        send(report, 'muted', { ...subject, name }, where(), { ...data, name }, placed.bindingAt.keys());
-      }
       for (const name of Object.keys(p.properties ?? {})) {
         if (placed.propertyAt.has(name)) continue;
         const own = { ...subject, property: name };

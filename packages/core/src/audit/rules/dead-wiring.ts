@@ -1,10 +1,7 @@
-import { BIND, HEAR, PUBLISH } from '../../graph/graph.js';
-import { isAction } from '../../graph/graph.js';
+import { BIND, HEAR, isAction, PUBLICATION_STRIDE, tailOf, type Graph } from '../../graph/graph.js';
 import { byDeclaration } from '../by-declaration.js';
-import { liveness } from '../live.js';
 import { nodeRef } from '../names.js';
 import { defineRule } from '../rule.js';
-import { neverRaisedNodes } from './never-raised.js';
 
 export const deadWiring = defineRule<'dead'>({
   meta: {
@@ -18,23 +15,14 @@ export const deadWiring = defineRule<'dead'>({
   messages: { dead: 'Nothing can ever bring {at} to {action}, though it is wired' },
   check(ctx, report) {
     const { g, x } = ctx;
-    const { live } = liveness(g, false, neverRaisedNodes(ctx));
-    const driven = new Uint8Array(g.nodes);
-    const published = new Uint8Array(g.nodes);
-    for (let n = 0; n < g.channelBase; n++) {
-      for (let e = g.first[n]; e < g.first[n + 1]; e++) {
-        if (g.meta[e] >> 2 === BIND) driven[g.head[e]] = 1;
-        if (g.meta[e] >> 2 === PUBLISH) published[g.head[e]] = 1;
-      }
-    }
-    for (let c = g.channelBase; c < g.nodes; c++) {
-      if (published[c] === 0) continue;
-      for (let e = g.first[c]; e < g.first[c + 1]; e++) if (g.meta[e] >> 2 === HEAR) driven[g.head[e]] = 1;
-    }
-    const dead: number[] = [];
-    for (let n = 0; n < g.channelBase; n++) {
-      if (driven[n] === 1 && live[n] === 0 && isAction(g, n)) dead.push(n);
-    }
+    const { bound } = ctx;
+    const { live } = ctx.livable;
+    const doubtful: number[] = [];
+    for (let n = 0; n < g.channelBase; n++)
+      if (bound[n] === 1 && live[n] === 0 && isAction(g, n)) doubtful.push(n);
+    if (doubtful.length === 0) return;
+    const unheard = unpublished(g);
+    const dead = unheard.size === 0 ? doubtful : doubtful.filter(isDrivenBut(g, unheard));
     for (const { asset, local, nodes } of byDeclaration(ctx, dead)) {
       const action = asset.actions[local - asset.events.length].name;
       report({
@@ -51,3 +39,28 @@ export const deadWiring = defineRule<'dead'>({
     }
   },
 });
+
+/** Channel nodes that nothing is published to. */
+function unpublished(g: Graph): Set<number> {
+  const { publications } = g;
+  const published = new Set<string>();
+  for (let p = 0; p < publications.length; p += PUBLICATION_STRIDE) {
+    if (publications[p + 3] === 1) published.add(`${publications[p + 1]}/${publications[p + 2]}`);
+  }
+  const nodes = new Set<number>();
+  g.channelOf.forEach((channel, c) => {
+    if (!published.has(`${channel}/${g.keyOf[c]}`)) nodes.add(g.channelBase + c);
+  });
+  return nodes;
+}
+
+/** Whether an action is driven at all, when those channels do not count. */
+function isDrivenBut(g: Graph, channels: ReadonlySet<number>): (action: number) => boolean {
+  const driven = new Uint8Array(g.nodes);
+  const { head, meta } = g;
+  for (let e = 0; e < head.length; e++) {
+    const kind = meta[e] >> 2;
+    if (kind === BIND || (kind === HEAR && !channels.has(tailOf(g, e)))) driven[head[e]] = 1;
+  }
+  return (action) => driven[action] === 1;
+}

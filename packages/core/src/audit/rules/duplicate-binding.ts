@@ -1,6 +1,7 @@
 import { bindingOfEdge, PUBLISH, type Graph } from '../../graph/graph.js';
 import { canonicalJson } from '../../project/canonical.js';
 import type { Binding } from '../../project/types.js';
+import type { EventQuestion } from '../blocks.js';
 import type { AuditContext } from '../context.js';
 import { eachDelivery } from '../deliveries.js';
 import { bindingRef } from '../names.js';
@@ -37,13 +38,14 @@ export const duplicateBinding = defineRule<'twice'>({
       }
     };
     const repeats = new Repeats(g);
-    for (let n = 0; n < g.nodes; n++) {
-      if (g.first[n + 1] - g.first[n] < 2 || !repeats.any(n)) continue;
-      if (n >= g.channelBase) pairUp(hearings(g, n, same), () => 'on the same channel');
-      else if (ctx.isEvent(n)) {
-        pairUp(publications(g, n, same), () => 'publishing the same');
-        pairUp(deliveries(ctx, n, same), () => 'the same action');
-      }
+    const repeated = (n: number): boolean => g.first[n + 1] - g.first[n] > 1 && repeats.any(n);
+    const question: EventQuestion = { name: 'duplicate-binding', test: repeated };
+    ctx.eachSuspect(question, (n) => {
+      pairUp(publications(g, n, same), () => 'publishing the same');
+      pairUp(deliveries(ctx, n, same), () => 'the same action');
+    });
+    for (let n = g.channelBase; n < g.nodes; n++) {
+      if (repeated(n)) pairUp(hearings(g, n, same), () => 'on the same channel');
     }
   },
 });

@@ -1,3 +1,4 @@
+import type { EventQuestion } from '../blocks.js';
 import { nodeRef } from '../names.js';
 import { audience, senders } from '../peers.js';
 import { defineRule } from '../rule.js';
@@ -15,12 +16,18 @@ export const emptyAudience = defineRule<'empty'>({
   check(ctx, report) {
     const { holding: h, x } = ctx;
     if (h.peers.length === 0) return;
-    ctx.eachBoundEvent((node, i, e) => {
+    const question: EventQuestion = {
+      name: 'empty-audience',
+      concerns: (event) => event.delivery !== undefined,
+      test: (_node, i, e) => {
+        const event = x.assetOf(i).events[e];
+        const may = senders(h, event, i);
+        return may.length > 0 && may.every((p) => audience(h, event, i, p).length === 0);
+      },
+    };
+    ctx.eachSuspect(question, (node, i, e) => {
       const asset = x.assetOf(i);
       const event = asset.events[e];
-      if (event.delivery === undefined) return;
-      const may = senders(h, event, i);
-      if (may.length === 0 || may.some((p) => audience(h, event, i, p).length > 0)) return;
       report({
         subject: { asset: asset.decl.id, event: event.name },
         occurrences: [i],

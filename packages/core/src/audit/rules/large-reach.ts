@@ -15,13 +15,13 @@ export const largeReach = defineRule<'large'>({
   },
   messages: { large: '{at} {event} reaches more than {limit} actions' },
   check(ctx, report) {
-    const { g, x, limits } = ctx;
-    const bound = upperBounds(ctx, limits.maxReach);
+    const { g, x, limits, reachBounds, components } = ctx;
     const walk = new CappedWalk(ctx, limits.maxReach);
-    ctx.eachOutsideEvent((node, i, e) => {
-      if (bound[ctx.components.of[node]] <= limits.maxReach || !walk.exceeds(node)) return;
+    for (const node of ctx.outsideEvents) {
+      if (reachBounds[components.of[node]] <= limits.maxReach || !walk.exceeds(node)) continue;
+      const i = g.instanceOf[node];
       const asset = x.assetOf(i);
-      const event = asset.events[e].name;
+      const event = asset.events[node - x.nodeBase[i]].name;
       report({
         subject: { asset: asset.decl.id, event },
         occurrences: [i],
@@ -33,29 +33,9 @@ export const largeReach = defineRule<'large'>({
           more: Math.max(0, walk.actions.length - 50),
         }),
       });
-    });
+    }
   },
 });
-
-/** For each component at least its reach, counting what is reached on two ways twice; capped just past the limit. */
-function upperBounds(ctx: AuditContext, limit: number): Float64Array {
-  const { g, components: c } = ctx;
-  const bound = new Float64Array(c.count);
-  const { starts, members } = c;
-  for (let k = 0; k < c.count; k++) {
-    let sum = 0;
-    for (let m = starts[k]; m < starts[k + 1]; m++) {
-      const n = members[m];
-      if (isAction(g, n)) sum++;
-      for (let e = g.first[n]; e < g.first[n + 1] && sum <= limit; e++) {
-        const to = c.of[g.head[e]];
-        if (to !== k) sum += bound[to];
-      }
-    }
-    bound[k] = Math.min(sum, limit + 1);
-  }
-  return bound;
-}
 
 /** Counts distinct actions from a node, and stops past the limit. */
 class CappedWalk {

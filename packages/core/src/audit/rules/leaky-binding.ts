@@ -20,6 +20,7 @@ export const leakyBinding = defineRule<'outlives' | 'destroyed'>({
     const destroys = ctx.index.assets.map((a) => a.effects.some(({ effect }) => 'destroy' in effect));
     eachResolvedCopy(
       ctx,
+      'leaky-binding',
       (b) => b.origin === 'code' && b.release === 'never',
       ({ asset, binding, owner, sender }) => {
         const subject = { asset: asset.decl.id, binding: binding.id };

@@ -20,9 +20,9 @@ export const longChain = defineRule<'long' | 'cyclic'>({
   check(ctx, report) {
     const { g, x, components, chains, limits } = ctx;
     const long: number[] = [];
-    ctx.eachOutsideEvent((node) => {
+    for (const node of ctx.outsideEvents) {
       if (chains.length[components.of[node]] > limits.maxChain) long.push(node);
-    });
+    }
     for (const { asset, local, nodes } of byDeclaration(ctx, long)) {
       const event = asset.events[local].name;
       const [first] = nodes;

@@ -1,5 +1,5 @@
-import type { AuditContext } from '../context.js';
 import { nodeRef } from '../names.js';
+import { neverRaisedNodes } from '../never-raised-nodes.js';
 import { defineRule } from '../rule.js';
 
 export const neverRaised = defineRule<'never'>({
@@ -28,16 +28,3 @@ export const neverRaised = defineRule<'never'>({
     }
   },
 });
-
-/** Bound events of cause `raised` that no effect of their asset raises. */
-export function neverRaisedNodes(ctx: AuditContext): number[] {
-  const never = ctx.index.assets.map((asset) => {
-    const raised = new Set(asset.effects.flatMap(({ effect }) => ('raise' in effect ? [effect.raise] : [])));
-    return asset.events.map((e) => e.cause.type === 'raised' && !raised.has(e.name));
-  });
-  const nodes: number[] = [];
-  ctx.eachBoundEvent((node, i, e) => {
-    if (never[ctx.x.asset[i]][e]) nodes.push(node);
-  });
-  return nodes;
-}

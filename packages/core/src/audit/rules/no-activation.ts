@@ -1,3 +1,4 @@
+import type { EventQuestion } from '../blocks.js';
 import { activatorMatches } from '../activators.js';
 import { nodeRef, placementRef } from '../names.js';
 import { defineRule } from '../rule.js';
@@ -18,11 +19,13 @@ export const noActivation = defineRule<'area' | 'filter'>({
   },
   check(ctx, report) {
     const { x } = ctx;
-    ctx.eachBoundEvent((node, i, e) => {
-      const asset = x.assetOf(i);
-      const { name, cause } = asset.events[e];
-      if (cause.type !== 'area-enter' && cause.type !== 'area-leave') return;
-      if ((x.placementOf(i)?.area ?? asset.decl.area) !== undefined) return;
+    const question: EventQuestion = {
+      name: 'no-activation',
+      concerns: ({ cause }) => cause.type === 'area-enter' || cause.type === 'area-leave',
+      test: (_node, i) => (x.placementOf(i)?.area ?? x.assetOf(i).decl.area) === undefined,
+    };
+    ctx.eachSuspect(question, (node, i, e) => {
+      const { name } = x.assetOf(i).events[e];
       report({
         class: 'area',
         subject: placementRef(x, i),

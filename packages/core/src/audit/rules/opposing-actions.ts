@@ -1,6 +1,7 @@
 import { BIND, bindingOfEdge } from '../../graph/graph.js';
 import type { Action, Binding, Value } from '../../project/types.js';
 import { isLiteral, valueKey } from '../../project/value.js';
+import type { EventQuestion } from '../blocks.js';
 import type { AuditContext } from '../context.js';
 import { eachDelivery } from '../deliveries.js';
 import { bindingRef } from '../names.js';
@@ -23,9 +24,8 @@ export const opposingActions = defineRule<'opposing'>({
   messages: { opposing: '{event} sets {property} of {at} to {a} and to {b} at once' },
   check(ctx, report) {
     const { x } = ctx;
-    const mayOppose = opponents(ctx);
-    ctx.eachBoundEvent((node, instance, e) => {
-      if (!mayOppose(node)) return;
+    const question: EventQuestion = { name: 'opposing-actions', test: opponents(ctx) };
+    ctx.eachSuspect(question, (node, instance, e) => {
       for (const [place, settings] of settingsOf(ctx, node)) {
         if (settings.length < 2) continue;
         settings.sort((a, b) => a.binding - b.binding);

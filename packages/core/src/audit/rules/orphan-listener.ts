@@ -29,20 +29,22 @@ export const orphanListener = defineRule<Message>({
 });
 
 function checkActions(ctx: AuditContext, report: (r: Report<Message>) => void): void {
-  const { x, boundAnyway } = ctx;
-  for (let i = 0; i < x.count; i++) {
-    const asset = x.assetOf(i);
-    for (let a = 0; a < asset.actions.length; a++) {
-      const action = asset.actions[a];
-      if (action.expectsSender !== true || boundAnyway[actionNode(x, i, a)] === 1) continue;
-      report({
-        class: 'action',
-        subject: { asset: asset.decl.id, action: action.name },
-        occurrences: [i],
-        message: 'action',
-        data: { at: x.address(i), action: action.name },
-        evidence: () => ({ kind: 'nodes', nodes: [nodeRef(ctx.g, actionNode(x, i, a))], more: 0 }),
-      });
+  const { x } = ctx;
+  for (const asset of ctx.index.assets) {
+    const expecting = [...asset.actions.keys()].filter((a) => asset.actions[a].expectsSender === true);
+    for (const i of expecting.length > 0 ? ctx.instancesOf(asset.at) : []) {
+      for (const a of expecting) {
+        const action = asset.actions[a];
+        if (ctx.isBoundAnyway(actionNode(x, i, a))) continue;
+        report({
+          class: 'action',
+          subject: { asset: asset.decl.id, action: action.name },
+          occurrences: [i],
+          message: 'action',
+          data: { at: x.address(i), action: action.name },
+          evidence: () => ({ kind: 'nodes', nodes: [nodeRef(ctx.g, actionNode(x, i, a))], more: 0 }),
+        });
+      }
     }
   }
 }

@@ -1,5 +1,6 @@
-import { bindingOfEdge, HEARING_STRIDE } from '../../graph/graph.js';
+import { expandedBinding, HEARING_STRIDE } from '../../graph/graph.js';
 import type { Binding } from '../../project/types.js';
+import type { EventQuestion } from '../blocks.js';
 import type { AuditContext } from '../context.js';
 import { bindingRef } from '../names.js';
 import { defineRule } from '../rule.js';
@@ -16,13 +17,12 @@ export const overRelease = defineRule<'all'>({
   messages: { all: '{binding} of {owner} releases all bindings of {what}, and others use it too' },
   check(ctx, report) {
     const greedy = (b: Binding): boolean => b.origin === 'code' && b.release === 'all';
-    if (!ctx.index.assets.some((a) => a.bindings.some(greedy))) return;
+    if (ctx.bindingsWhere('over-release', greedy).length === 0) return;
     const { g, x } = ctx;
     const tell = (numbers: ReadonlySet<number>, what: string): void => {
       if (numbers.size < 2) return;
       for (const n of numbers) {
-        const owner = x.ownerOf(n);
-        const binding = x.assetOf(owner).bindings[n - x.bindingBase[owner]];
+        const { owner, binding } = expandedBinding(x, n);
         if (!greedy(binding)) continue;
         report({
           subject: bindingRef(x, n),
@@ -36,13 +36,19 @@ export const overRelease = defineRule<'all'>({
         });
       }
     };
-    ctx.eachBoundEvent((node, i, e) => {
+    const bindingsOf = (node: number): Set<number> => {
       const numbers = new Set<number>();
-      for (let edge = g.first[node]; edge < g.first[node + 1]; edge++) {
-        if (bindingOfEdge(g, edge)) numbers.add(g.ref[edge]);
-      }
-      tell(numbers, `${x.address(i)} ${x.assetOf(i).events[e].name}`);
-    });
+      for (let edge = g.first[node]; edge < g.first[node + 1]; edge++) numbers.add(g.ref[edge]);
+      return numbers;
+    };
+    const isGreedy = (n: number): boolean => greedy(expandedBinding(x, n).binding);
+    const question: EventQuestion = {
+      name: 'over-release',
+      test: (node) => g.first[node + 1] - g.first[node] > 1 && [...bindingsOf(node)].some(isGreedy),
+    };
+    ctx.eachSuspect(question, (node, i, e) =>
+      tell(bindingsOf(node), `${x.address(i)} ${x.assetOf(i).events[e].name}`),
+    );
     for (const [channel, numbers] of listeners(ctx))
       tell(numbers, `#${ctx.index.project.channels![channel].name}`);
   },

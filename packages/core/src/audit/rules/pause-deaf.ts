@@ -12,12 +12,10 @@ export const pauseDeaf = defineRule<'deaf'>({
   },
   messages: { deaf: '{at} says {event} also in pause, and {receiver} does not run then' },
   check(ctx, report) {
-    reportDeliveries(
-      ctx,
-      report,
-      'deaf',
-      (_event, _sender, receiver) => ctx.x.assetOf(receiver).decl.runsInPause !== true,
-      (event) => event.raisedInPause === true,
-    );
+    reportDeliveries(ctx, report, 'deaf', {
+      name: 'pause-deaf',
+      concerns: (event) => event.raisedInPause === true,
+      isWrong: (_event, _sender, receiver) => ctx.x.assetOf(receiver).decl.runsInPause !== true,
+    });
   },
 });

@@ -1,6 +1,6 @@
 import { argFault, argFaultText, type ArgScope } from '../../project/arg-types.js';
 import type { AssetIndex } from '../../project/index-project.js';
-import type { Arg, Field } from '../../project/types.js';
+import type { Arg, Binding, Field } from '../../project/types.js';
 import type { AuditContext } from '../context.js';
 import { bindingsEvidence, namesEvidence } from '../evidence.js';
 import { defineRule, type Report } from '../rule.js';
@@ -25,7 +25,7 @@ export const payloadMismatch = defineRule<Message>({
   },
   check(ctx, report) {
     for (const asset of ctx.index.assets) {
-      const reports = ctx.perAsset('payload-mismatch', asset, () => {
+      const reports = ctx.perAuthored('payload-mismatch', asset.decl, () => {
         const found: Report<Message>[] = [];
         checkBindings(ctx, asset, (r) => found.push(r));
         checkRaises(ctx, asset, (r) => found.push(r));
@@ -39,21 +39,36 @@ export const payloadMismatch = defineRule<Message>({
 function checkBindings(ctx: AuditContext, owner: AssetIndex, report: Send): void {
   owner.bindings.forEach((binding, at) => {
     if (!ctx.isJudged(owner.at, at)) return;
-    const ends = textEnds(ctx, owner, binding);
-    if (!ends.params || (ends.params.length === 0 && !binding.args) || !ends.resolved()) return;
-    const scope = { index: ctx.index, payload: ends.payload ?? [], reader: ends.reader };
-    const subject = { asset: owner.decl.id, binding: binding.id };
-    const who = `${binding.id} of ${owner.decl.id}`;
-    judge(scope, ends.params, binding.args ?? {}, (param, message, data) =>
+    for (const fault of ctx.perAuthored('payload', binding, () => argFaults(ctx, owner, binding))) {
+      const subject = { asset: owner.decl.id, binding: binding.id };
+      const { param, message, data } = fault;
       report({
         subject: { ...subject, param },
         occurrences: ctx.ownersOf(owner.at, at),
         evidence: bindingsEvidence([subject]),
         message,
-        data: { who, param, ...data },
-      }),
-    );
+        data: { who: `${binding.id} of ${owner.decl.id}`, param, ...data },
+      });
+    }
   });
+}
+
+interface ParamFault {
+  param: string;
+  message: Message;
+  data: Record<string, string>;
+}
+const NONE: readonly ParamFault[] = [];
+
+function argFaults(ctx: AuditContext, owner: AssetIndex, binding: Binding): readonly ParamFault[] {
+  const ends = textEnds(ctx, owner, binding);
+  if (!ends.params || (ends.params.length === 0 && !binding.args) || !ends.resolved()) return NONE;
+  const scope = { index: ctx.index, payload: ends.payload ?? [], reader: ends.reader };
+  const faults: ParamFault[] = [];
+  judge(scope, ends.params, binding.args ?? {}, (param, message, data) =>
+    faults.push({ param, message, data }),
+  );
+  return faults;
 }
 
 /** In the payload of a raise, `payload` reads a parameter of the action, `property` one of the instance itself. */

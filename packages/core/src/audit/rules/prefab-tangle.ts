@@ -1,8 +1,6 @@
 import { BIND } from '../../graph/graph.js';
-import type { Binding } from '../../project/types.js';
+import type { AssetIndex } from '../../project/index-project.js';
 import type { AuditContext } from '../context.js';
-import type { BindingRef } from '../finding.js';
-import { bindingRef } from '../names.js';
 import { defineRule } from '../rule.js';
 
 export const prefabTangle = defineRule<'tangle'>({
@@ -18,109 +16,110 @@ export const prefabTangle = defineRule<'tangle'>({
   check(ctx, report) {
     const { limits } = ctx;
     const assets = ctx.index.assets.length;
-    const counts = countWays(ctx);
-    for (const pair of counts.keys()) {
-      const forth = counts.get(pair);
-      const [from, to] = [Math.floor(pair / assets), pair % assets];
-      const back = from < to ? counts.get(to * assets + from) : 0;
-      if (forth === 0 || back === 0 || forth + back <= limits.maxTangle) continue;
-      const bindings = bindingsBetween(ctx, from, to);
-      if (bindings.size <= limits.maxTangle) continue;
+    const ways = ctx.perAsset('prefab-tangle', (missing) => waysByOwner(ctx, missing));
+    const tangled: Tangle[] = [];
+    const counts = countWays(ways);
+    for (const [pair, forth] of counts) {
+      const from = Math.floor(pair / assets);
+      const to = pair % assets;
+      const back = to * assets + from;
+      const backwards = counts.get(back) ?? 0;
+      if (from > to || backwards === 0 || forth + backwards <= limits.maxTangle) continue;
+      const numbers = ways.flatMap((own, owner) =>
+        [...new Set([...(own.get(pair) ?? []), ...(own.get(back) ?? [])])].map((at) => ({ owner, at })),
+      );
+      if (numbers.length > limits.maxTangle) tangled.push({ from, to, numbers });
+    }
+    const occurrences = ownersOf(ctx, tangled);
+    tangled.forEach(({ from, to, numbers }, i) => {
       const [a, b] = [from, to].map((at) => ctx.index.assets[at].decl.id).sort();
       report({
         subject: { assets: [a, b] },
-        occurrences: ownersBetween(ctx, from, to),
+        occurrences: occurrences[i],
         message: 'tangle',
-        data: { a, b, count: bindings.size, limit: limits.maxTangle },
-        evidence: () => ({ kind: 'bindings', bindings: [...bindings.values()].slice(0, 100) }),
+        data: { a, b, count: numbers.length, limit: limits.maxTangle },
+        evidence: () => ({
+          kind: 'bindings',
+          bindings: numbers.slice(0, 100).map(({ owner, at }) => {
+            const { decl, bindings } = ctx.index.assets[owner];
+            return { asset: decl.id, binding: bindings[at].id };
+          }),
+        }),
       });
-    }
+    });
   },
 });
 
-/**
- * For each pair of assets (from × assets + to) at least the number of authored bindings from one to the other: one that
- * goes between several pairs may be counted more than once.
- */
-function countWays(ctx: AuditContext): PairCounts {
-  const { g, x } = ctx;
-  const assets = ctx.index.assets.length;
-  const authored = authoredNumbers(ctx);
-  const last = new Int32Array(authored.count).fill(-1);
-  const counts = new PairCounts(assets);
-  eachBindEdge(ctx, (from, to, e) => {
-    const owner = x.ownerOf(g.ref[e]);
-    const number = authored.base[x.asset[owner]] + g.ref[e] - x.bindingBase[owner];
-    const pair = from * assets + to;
-    if (last[number] === pair) return;
-    last[number] = pair;
-    counts.add(pair);
-  });
+interface Tangle {
+  from: number;
+  to: number;
+  /** The authored bindings of both directions. */
+  numbers: { owner: number; at: number }[];
+}
+/** For each pair of assets (from × assets + to) the bindings of one owner that lead from one to the other. */
+type Ways = Map<number, Set<number>>;
+
+function countWays(ways: readonly Ways[]): Map<number, number> {
+  const counts = new Map<number, number>();
+  for (const own of ways) {
+    for (const [pair, numbers] of own) counts.set(pair, (counts.get(pair) ?? 0) + numbers.size);
+  }
   return counts;
 }
-/** Counts by pair of assets: a table while that is small, beyond it a map. */
-class PairCounts {
-  private readonly table: Int32Array | null;
-  private readonly map = new Map<number, number>();
-  private readonly seen: number[] = [];
-  constructor(assets: number) {
-    this.table = assets <= 2000 ? new Int32Array(assets * assets) : null;
+
+/** Direct edges between two different assets, neither a scene, by owner and pair. One pass over the edges. */
+function waysByOwner(ctx: AuditContext, owners: readonly AssetIndex[]): Ways[] {
+  const { x } = ctx;
+  const assets = ctx.index.assets.length;
+  const found = ctx.index.assets.map((): Ways => new Map());
+  const wanted = new Uint8Array(x.bindingBase[x.count]);
+  for (const { at } of owners) {
+    for (const i of ctx.instancesOf(at)) wanted.fill(1, x.bindingBase[i], x.bindingBase[i + 1]);
   }
-  get(pair: number): number {
-    return this.table ? this.table[pair] : (this.map.get(pair) ?? 0);
-  }
-  add(pair: number): void {
-    const before = this.get(pair);
-    if (before === 0) this.seen.push(pair);
-    if (this.table) this.table[pair] = before + 1;
-    else this.map.set(pair, before + 1);
-  }
-  /** Pairs with a count, in the order in which they were first met. */
-  keys(): readonly number[] {
-    return this.seen;
-  }
-}
-/** Numbers for authored bindings: those of an asset begin at its base. */
-function authoredNumbers(ctx: AuditContext): { base: Int32Array; count: number } {
-  const base = new Int32Array(ctx.index.assets.length);
-  let count = 0;
-  for (const asset of ctx.index.assets) {
-    base[asset.at] = count;
-    count += asset.bindings.length;
-  }
-  return { base, count };
-}
-function bindingsBetween(ctx: AuditContext, a: number, b: number): Map<Binding, BindingRef> {
-  const { g, x } = ctx;
-  const bindings = new Map<Binding, BindingRef>();
-  eachBindEdge(ctx, (from, to, e) => {
-    if (!((from === a && to === b) || (from === b && to === a))) return;
-    const owner = x.ownerOf(g.ref[e]);
-    const binding = x.assetOf(owner).bindings[g.ref[e] - x.bindingBase[owner]];
-    if (!bindings.has(binding)) bindings.set(binding, bindingRef(x, g.ref[e]));
+  eachCrossing(ctx, wanted, (from, to, number) => {
+    const owner = x.ownerOf(number);
+    const ways = found[x.asset[owner]];
+    const pair = from * assets + to;
+    let numbers = ways.get(pair);
+    if (!numbers) ways.set(pair, (numbers = new Set()));
+    numbers.add(number - x.bindingBase[owner]);
   });
-  return bindings;
+  return owners.map(({ at }) => found[at]);
 }
-function ownersBetween(ctx: AuditContext, a: number, b: number): Set<number> {
-  const owners = new Set<number>();
-  const { g, x } = ctx;
-  eachBindEdge(ctx, (from, to, e) => {
-    if ((from === a && to === b) || (from === b && to === a)) owners.add(x.ownerOf(g.ref[e]));
+
+/** For each tangle the instances whose copies of its bindings lead from one asset to the other. */
+function ownersOf(ctx: AuditContext, tangled: readonly Tangle[]): Set<number>[] {
+  const { x } = ctx;
+  const assets = ctx.index.assets.length;
+  const owners = tangled.map(() => new Set<number>());
+  if (tangled.length === 0) return owners;
+  const byPair = new Map<number, Set<number>>();
+  const wanted = new Uint8Array(x.bindingBase[x.count]);
+  tangled.forEach(({ from, to, numbers }, i) => {
+    byPair.set(from * assets + to, owners[i]);
+    byPair.set(to * assets + from, owners[i]);
+    for (const { owner, at } of numbers) {
+      for (const instance of ctx.instancesOf(owner)) wanted[x.bindingBase[instance] + at] = 1;
+    }
   });
+  eachCrossing(ctx, wanted, (from, to, number) => byPair.get(from * assets + to)?.add(x.ownerOf(number)));
   return owners;
 }
 
-/** Direct edges between two different assets, neither a scene. */
-function eachBindEdge(ctx: AuditContext, take: (from: number, to: number, edge: number) => void): void {
-  const { g, x } = ctx;
-  const scene = ctx.index.assets.map((a) => a.decl.kind === 'scene');
-  for (let n = 0; n < g.channelBase; n++) {
-    const from = x.asset[g.instanceOf[n]];
-    if (scene[from]) continue;
-    for (let e = g.first[n]; e < g.first[n + 1]; e++) {
-      if (g.meta[e] >> 2 !== BIND) continue;
-      const to = x.asset[g.instanceOf[g.head[e]]];
-      if (to !== from && !scene[to]) take(from, to, e);
-    }
+/** Calls `take` for the direct edges between two assets, neither a scene, of the expanded bindings that are wanted. */
+function eachCrossing(
+  { g, x, index }: AuditContext,
+  wanted: Uint8Array,
+  take: (from: number, to: number, expandedBinding: number) => void,
+): void {
+  const { first, head, meta, ref, instanceOf } = g;
+  let tail = 0;
+  const isScene = (asset: number): boolean => index.assets[asset].decl.kind === 'scene';
+  for (let e = 0; e < head.length; e++) {
+    if (ref[e] < 0 || wanted[ref[e]] === 0 || meta[e] >> 2 !== BIND) continue;
+    while (first[tail + 1] <= e) tail++;
+    const from = x.asset[instanceOf[tail]];
+    const to = x.asset[instanceOf[head[e]]];
+    if (to !== from && !isScene(from) && !isScene(to)) take(from, to, ref[e]);
   }
 }

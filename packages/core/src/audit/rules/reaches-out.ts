@@ -1,3 +1,4 @@
+import type { Binding } from '../../project/types.js';
 import { defineRule } from '../rule.js';
 
 export const reachesOut = defineRule<'out'>({
@@ -11,22 +12,23 @@ export const reachesOut = defineRule<'out'>({
   },
   messages: { out: '{binding} of {owner} reaches out to {path}' },
   check(ctx, report) {
-    for (const owner of ctx.index.assets) {
-      if (owner.decl.kind === 'scene') continue;
-      owner.bindings.forEach((b, at) => {
-        const path = [b.from, b.to].flatMap((end) =>
-          'at' in end && end.at.includes(':') ? [end.at] : [],
-        )[0];
-        if (path === undefined || !ctx.isJudged(owner.at, at)) return;
-        const subject = { asset: owner.decl.id, binding: b.id };
-        report({
-          subject,
-          occurrences: ctx.ownersOf(owner.at, at),
-          message: 'out',
-          data: { binding: b.id, owner: owner.decl.id, path },
-          evidence: () => ({ kind: 'bindings', bindings: [subject] }),
-        });
+    for (const { owner, at } of ctx.bindingsWhere('reaches-out', (b) => wayOut(b) !== null)) {
+      if (owner.decl.kind === 'scene' || !ctx.isJudged(owner.at, at)) continue;
+      const binding = owner.bindings[at];
+      const subject = { asset: owner.decl.id, binding: binding.id };
+      report({
+        subject,
+        occurrences: ctx.ownersOf(owner.at, at),
+        message: 'out',
+        data: { binding: binding.id, owner: owner.decl.id, path: wayOut(binding)! },
+        evidence: () => ({ kind: 'bindings', bindings: [subject] }),
       });
     }
   },
 });
+
+/** A path of the binding that begins in a scene. */
+function wayOut({ from, to }: Binding): string | null {
+  if ('at' in from && from.at.includes(':')) return from.at;
+  return 'at' in to && to.at.includes(':') ? to.at : null;
+}

@@ -52,16 +52,16 @@ export const startRace = defineRule<'race'>({
 /** Edges of code bindings that take hold at the start of their owner, with their tails. */
 function codeEdges(ctx: AuditContext): { edge: number; tail: number }[] {
   const { g } = ctx;
-  const late = (b: { origin?: string; bind?: string }): boolean => b.origin === 'code' && b.bind === 'start';
-  if (!ctx.index.assets.some((a) => a.bindings.some(late))) return [];
+  const list = ctx.bindingsWhere('start-race', (b) => b.origin === 'code' && b.bind === 'start');
   const edges: { edge: number; tail: number }[] = [];
+  if (list.length === 0) return edges;
+  const late = new Uint8Array(g.x.bindingBase[g.x.count]);
+  for (const { owner, at } of list) {
+    for (const i of ctx.instancesOf(owner.at)) late[g.x.bindingBase[i] + at] = 1;
+  }
   for (let n = 0; n < g.nodes; n++) {
     for (let e = g.first[n]; e < g.first[n + 1]; e++) {
-      const bound = bindingOfEdge(g, e);
-      const ends = n >= g.channelBase || ctx.isEvent(n);
-      if (bound && ends && late(bound.binding) && (n < g.channelBase || 'channel' in bound.binding.from)) {
-        edges.push({ edge: e, tail: n });
-      }
+      if (g.ref[e] >= 0 && late[g.ref[e]] === 1) edges.push({ edge: e, tail: n });
     }
   }
   return edges;

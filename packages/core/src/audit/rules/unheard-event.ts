@@ -15,19 +15,19 @@ export const unheardEvent = defineRule<'nowhere' | 'expected'>({
     expected: '{at} says {event}, which expects a listener, and nobody hears it',
   },
   check(ctx, report) {
-    const { g, x, boundAnyway } = ctx;
-    const silent = ctx.index.assets.map((a) => a.events.map(() => [] as number[]));
+    const { g, x } = ctx;
     const gaps = new Set(ctx.spawnGaps);
-    for (let i = 0; i < x.count; i++) {
-      const lists = silent[x.asset[i]];
-      for (let e = 0; e < lists.length; e++) if (boundAnyway[x.nodeBase[i] + e] === 0) lists[e].push(i);
-    }
     for (const asset of ctx.index.assets) {
+      const instances = ctx.instancesOf(asset.at);
       asset.events.forEach((event, e) => {
-        const unbound = silent[asset.at][e];
         const expected = event.expectsListener === true;
-        const where = expected ? unbound.filter((i) => !gaps.has(x.nodeBase[i] + e)) : unbound;
-        if (where.length === 0 || (!expected && where.length < ctx.copies[asset.at])) return;
+        const isSilent = (i: number): boolean => !ctx.isBoundAnyway(x.nodeBase[i] + e);
+        // One that nobody waits for is told only where it is silent everywhere.
+        if (instances.length === 0 || (!expected && !instances.every(isSilent))) return;
+        const where = expected
+          ? instances.filter((i) => isSilent(i) && !gaps.has(x.nodeBase[i] + e))
+          : instances;
+        if (where.length === 0) return;
         report({
           severity: expected ? 'warning' : 'info',
           subject: { asset: asset.decl.id, event: event.name },
@@ -36,7 +36,7 @@ export const unheardEvent = defineRule<'nowhere' | 'expected'>({
           data: { event: event.name, asset: asset.decl.id, at: x.address(where[0]) },
           evidence: () => ({
             kind: 'nodes',
-            nodes: where.slice(0, 20).map((i) => nodeRef(g, x.nodeBase[i] + e)),
+            nodes: [...where.slice(0, 20)].map((i) => nodeRef(g, x.nodeBase[i] + e)),
             more: Math.max(0, where.length - 20),
           }),
         });

@@ -22,6 +22,7 @@ export const unloadedTarget = defineRule<'apart' | 'sometimes'>({
     const crossing = (at: string): boolean => at.includes(':');
     eachResolvedCopy(
       ctx,
+      'unloaded-target',
       (b) => 'at' in b.to && (crossing(b.to.at) || ('at' in b.from && crossing(b.from.at))),
       ({ asset, binding, owner, sender, receiver }) => {
         const from = sceneOf(ctx, sender < 0 ? owner : sender);

@@ -1,4 +1,5 @@
 import { bindingOfEdge } from '../../graph/graph.js';
+import type { EventQuestion } from '../blocks.js';
 import type { AuditContext } from '../context.js';
 import { deliveryEvidence, eachDelivery, type Delivery } from '../deliveries.js';
 import { placementRef } from '../names.js';
@@ -16,20 +17,20 @@ export const unpairedArea = defineRule<'unpaired'>({
   messages: { unpaired: 'Entering {at} does {action}, and leaving it does nothing' },
   check(ctx, report) {
     const { g, x, bound } = ctx;
-    ctx.eachBoundEvent((node, i, e) => {
-      const asset = x.assetOf(i);
-      const event = asset.events[e];
-      if (event.cause.type !== 'area-enter' || event.limit !== undefined) return;
-      const leaves = asset.events.flatMap((l, k) =>
-        l.cause.type === 'area-leave' ? [x.nodeBase[i] + k] : [],
-      );
-      if (leaves.length === 0 || leaves.some((n) => bound[n] === 1)) return;
-      let found: Delivery | null = null;
-      eachDelivery(g, node, (d) => {
-        if (!found && switches(ctx, d.action) && isUnlimited(ctx, d)) found = { ...d };
-      });
-      if (!found) return;
-      const delivery: Delivery = found;
+    const leaves = (i: number): number[] =>
+      x
+        .assetOf(i)
+        .events.flatMap((event, k) => (event.cause.type === 'area-leave' ? [x.nodeBase[i] + k] : []));
+    const question: EventQuestion = {
+      name: 'unpaired-area',
+      concerns: (event, { events }) =>
+        event.cause.type === 'area-enter' &&
+        event.limit === undefined &&
+        events.some((e) => e.cause.type === 'area-leave'),
+      test: (node, i) => leaves(i).every((n) => bound[n] === 0) && switching(ctx, node) !== null,
+    };
+    ctx.eachSuspect(question, (node, i) => {
+      const delivery = switching(ctx, node)!;
       const at = g.instanceOf[delivery.action];
       const receiver = x.assetOf(at);
       const action = receiver.actions[delivery.action - x.nodeBase[at] - receiver.events.length].name;
@@ -44,6 +45,14 @@ export const unpairedArea = defineRule<'unpaired'>({
   },
 });
 
+/** The first delivery of an event that switches something, and does so each time. */
+function switching(ctx: AuditContext, event: number): Delivery | null {
+  let found: Delivery | null = null;
+  eachDelivery(ctx.g, event, (d) => {
+    if (!found && switches(ctx, d.action) && isUnlimited(ctx, d)) found = { ...d };
+  });
+  return found;
+}
 function switches({ g, x }: AuditContext, action: number): boolean {
   const i = g.instanceOf[action];
   const asset = x.assetOf(i);

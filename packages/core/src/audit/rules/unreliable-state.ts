@@ -15,13 +15,11 @@ export const unreliableState = defineRule<'unreliable'>({
   messages: { unreliable: '{event} of {at} may be lost, and {action} of {receiver} changes state' },
   check(ctx, report) {
     if (ctx.holding.peers.length === 0) return;
-    reportDeliveries(
-      ctx,
-      report,
-      'unreliable',
-      (_event, _sender, _receiver, action) =>
+    reportDeliveries(ctx, report, 'unreliable', {
+      name: 'unreliable-state',
+      concerns: (event) => event.delivery?.reliable === false,
+      isWrong: (_event, _sender, _receiver, action) =>
         (action.effects ?? []).some((effect) => CHANGING.some((name) => name in effect)),
-      (event) => event.delivery?.reliable === false,
-    );
+    });
   },
 });

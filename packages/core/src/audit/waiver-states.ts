@@ -1,0 +1,31 @@
+import type { Waiver } from '../project/types.js';
+import type { Finding } from './finding.js';
+import { isStale } from './waivers.js';
+
+/** How a waiver stands: `partial` where its finding has come to more places than it lists. */
+export interface WaiverState {
+  waiver: Waiver;
+  state: 'in force' | 'partial' | 'stale' | 'idle';
+  /** The finding that it excuses; undefined if that is gone. */
+  finding: Finding | undefined;
+}
+
+/** Each waiver of a project with the finding that it speaks of, in their order. Linear. */
+export function waiverStates(
+  findings: readonly Finding[],
+  waivers: readonly Waiver[],
+  today: string,
+): WaiverState[] {
+  const by = new Map(findings.map((f) => [f.fingerprint, f]));
+  return waivers.map((waiver) => {
+    const finding = by.get(waiver.fingerprint);
+    const state = isStale(waiver, today)
+      ? 'stale'
+      : !finding
+        ? 'idle'
+        : finding.waived === true
+          ? 'in force'
+          : 'partial';
+    return { waiver, state, finding };
+  });
+}

@@ -1,0 +1,231 @@
+import { parsePath } from '../project/path.js';
+import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
+import type { Binding, Placement, Value, Vec2 } from '../project/types.js';
+import { sameValue } from '../project/value.js';
+import type { Change } from './change.js';
+import { addressOf, rehearsalsWith, withAddress } from './rehearsal-steps.js';
+import { freeBindingId } from './wiring.js';
+
+/** A binding that names a placement, or something inside it. */
+export interface Naming {
+  owner: AssetIndex;
+  binding: Binding;
+}
+
+/** Every binding of the project that names one of these placements of an owner, or a way through it. Linear in paths. */
+export function bindingsNaming(index: ProjectIndex, owner: AssetIndex, ids: ReadonlySet<string>): Naming[] {
+  const found: Naming[] = [];
+  for (const asset of index.assets) {
+    for (const binding of asset.bindings) {
+      const paths = [binding.from, binding.to].flatMap((end) => ('at' in end ? [end.at] : []));
+      if (paths.some((path) => segmentsNaming(index, asset, path, owner, ids).length > 0)) {
+        found.push({ owner: asset, binding });
+      }
+    }
+  }
+  return found;
+}
+
+/** Which segments of a path of an asset are names of these placements, as positions. Cost: the segments. */
+function segmentsNaming(
+  index: ProjectIndex,
+  from: AssetIndex,
+  path: string,
+  owner: AssetIndex,
+  ids: ReadonlySet<string>,
+): number[] {
+  const { scene, segments } = parsePath(path);
+  const named: number[] = [];
+  let at: AssetIndex | undefined = scene === null ? from : index.assets[index.assetAt.get(scene) ?? -1];
+  for (let i = 0; i < segments.length && at; i++) {
+    const segment = segments[i];
+    if (at === owner && ids.has(segment)) named.push(i);
+    at = segment.startsWith('~')
+      ? index.assets[index.assetAt.get(segment.slice(1).replace(/#\d+$/, '')) ?? -1]
+      : index.assets[at.placed[at.placementAt.get(segment) ?? -1] ?? -1];
+  }
+  return named;
+}
+
+/** Takes placements off their owner; with `bindings` also the bindings of that owner that would name nothing then. */
+export function removalOf(
+  index: ProjectIndex,
+  owner: AssetIndex,
+  ids: readonly string[],
+  bindings: boolean,
+): Change[] {
+  const asset = owner.decl.id;
+  const naming = bindings ? bindingsNaming(index, owner, new Set(ids)) : [];
+  return [
+    ...naming.map((n): Change => ({
+      op: 'remove',
+      list: 'bindings',
+      asset: n.owner.decl.id,
+      id: n.binding.id,
+    })),
+    ...ids.map((id): Change => ({ op: 'remove', list: 'placements', asset, id })),
+  ];
+}
+
+/** Gives a placement another name and carries along every binding and step of a rehearsal that names it. */
+export function renamingOf(index: ProjectIndex, owner: AssetIndex, id: string, to: string): Change[] {
+  const ids = new Set([id]);
+  const rename = (from: AssetIndex, path: string): string => {
+    const named = segmentsNaming(index, from, path, owner, ids);
+    if (named.length === 0) return path;
+    const { scene, segments } = parsePath(path);
+    const renamed = segments.map((s, i) => (named.includes(i) ? to : s)).join('/');
+    return scene === null ? renamed : `${scene}:${renamed}`;
+  };
+  const placement = owner.placements[owner.placementAt.get(id)!];
+  return [
+    {
+      op: 'replace',
+      list: 'placements',
+      asset: owner.decl.id,
+      id,
+      item: { ...placement, id: to },
+    },
+    ...bindingsNaming(index, owner, ids).map(({ owner: of, binding }): Change => ({
+      op: 'replace',
+      list: 'bindings',
+      asset: of.decl.id,
+      id: binding.id,
+      item: withPaths(binding, (path) => rename(of, path)),
+    })),
+    ...rehearsalsWith(index, (step) => {
+      const at = addressOf(step);
+      return at === null ? step : withAddress(step, rename(owner, at));
+    }),
+  ];
+}
+
+export interface Duplication {
+  changes: Change[];
+  /** For each placement the id of its copy. */
+  copies: Map<string, string>;
+}
+
+/**
+ * Copies placements of an owner as a group, moved by some metres. With `bindings` the owner's bindings that name them
+ * are copied too: what names one of the group names its copy, what names anything else goes on naming that.
+ */
+export function duplicationOf(
+  owner: AssetIndex,
+  ids: readonly string[],
+  [dx, dy]: Vec2,
+  bindings: boolean,
+): Duplication {
+  const asset = owner.decl.id;
+  const copies = new Map<string, string>();
+  const taken = new Set<string>();
+  for (const id of ids) {
+    const copy = freePlacementId(owner, id, taken);
+    taken.add(copy);
+    copies.set(id, copy);
+  }
+  const changes = ids.map((id, i): Change => {
+    const placement = owner.placements[owner.placementAt.get(id)!];
+    const [x, y] = placement.at ?? [0, 0];
+    const item: Placement = { ...placement, id: copies.get(id)!, at: [metres(x + dx), metres(y + dy)] };
+    return { op: 'insert', list: 'placements', asset, index: owner.placements.length + i, item };
+  });
+  if (bindings) changes.push(...bindingCopies(owner, copies));
+  return { changes, copies };
+}
+
+function bindingCopies(owner: AssetIndex, copies: ReadonlyMap<string, string>): Change[] {
+  const carry = (path: string): string => {
+    const { scene, segments } = parsePath(path);
+    const here = scene === null || (scene === owner.decl.id && owner.decl.kind === 'scene');
+    const copy = here && segments.length > 0 ? copies.get(segments[0]) : undefined;
+    if (copy === undefined) return path;
+    const carried = [copy, ...segments.slice(1)].join('/');
+    return scene === null ? carried : `${scene}:${carried}`;
+  };
+  const taken = new Set<string>();
+  const changes: Change[] = [];
+  for (const binding of owner.bindings) {
+    const copy = withPaths(binding, carry);
+    if (samePaths(copy, binding)) continue;
+    const id = freeBindingId(owner, binding.id.replace(/-\d+$/, ''), taken);
+    taken.add(id);
+    changes.push({
+      op: 'insert',
+      list: 'bindings',
+      asset: owner.decl.id,
+      index: owner.bindings.length + changes.length,
+      item: { ...copy, id },
+    });
+  }
+  return changes;
+}
+
+function withPaths(binding: Binding, change: (path: string) => string): Binding {
+  const { from, to } = binding;
+  return {
+    ...binding,
+    from: 'at' in from ? { ...from, at: change(from.at) } : from,
+    to: 'at' in to ? { ...to, at: change(to.at) } : to,
+  };
+}
+function samePaths(a: Binding, b: Binding): boolean {
+  const paths = ({ from, to }: Binding): string =>
+    JSON.stringify(['at' in from ? from.at : null, 'at' in to ? to.at : null]);
+  return paths(a) === paths(b);
+}
+
+/** A free id for a placement: the next number behind the same stem, such as `mast-4` after `mast-3`. */
+export function freePlacementId(
+  owner: AssetIndex,
+  like: string,
+  taken: ReadonlySet<string> = new Set(),
+): string {
+  const stem = like.replace(/-?\d+$/, '').slice(0, 56) || 'thing';
+  for (let n = 1; ; n++) {
+    const id = `${stem}-${n}`;
+    if (!owner.placementAt.has(id) && !taken.has(id)) return id;
+  }
+}
+/** The stem of ids for placements of an asset: `WindMast` gives `wind-mast`. */
+export function placementStem(asset: string): string {
+  return asset
+    .replace(/([a-z0-9])([A-Z])/g, '$1-$2')
+    .replace(/_/g, '-')
+    .toLowerCase();
+}
+
+/** Positions are kept in whole millimetres, so that moving there and back ends where it began. */
+export function metres(value: number): number {
+  return Math.round(value * 1000) / 1000;
+}
+
+/** Placements of the same asset in an owner that hold this value of a property, by override or by default. */
+export function holdersOf(
+  index: ProjectIndex,
+  owner: AssetIndex,
+  asset: string,
+  property: string,
+  value: Value,
+): string[] {
+  const placed = index.assets[index.assetAt.get(asset) ?? -1] as AssetIndex | undefined;
+  const decl = placed?.properties[placed.propertyAt.get(property) ?? -1];
+  if (!decl) return [];
+  return owner.placements
+    .filter((p) => p.asset === asset && sameValue(p.properties?.[property] ?? decl.default, value))
+    .map((p) => p.id);
+}
+
+/** Changes that put other values into placements; one that comes out the same is left as it is. */
+export function restagingOf(
+  owner: AssetIndex,
+  ids: readonly string[],
+  change: (placement: Placement) => Placement,
+): Change[] {
+  return ids.flatMap((id): Change[] => {
+    const before = owner.placements[owner.placementAt.get(id)!];
+    const item = change(before);
+    if (JSON.stringify(item) === JSON.stringify(before)) return [];
+    return [{ op: 'replace', list: 'placements', asset: owner.decl.id, id, item }];
+  });
+}

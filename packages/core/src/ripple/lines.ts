@@ -1,0 +1,75 @@
+import { printValue } from '../wireline/print.js';
+import type { Ripple, RippleEntry, RippleLink } from './ripple.js';
+
+/** One line of a ripple as an indented list, which says what the picture shows. */
+export interface RippleLine {
+  /** The entry that it speaks of. */
+  key: string;
+  depth: number;
+  text: string;
+  /** `again`: it stands further up already; `returns`: it leads back. */
+  kind: 'entry' | 'again' | 'returns';
+}
+
+/** `brake-1.engage`, `TrackBrake.engage x 40`, `#tension["east"]`. */
+export function entryText(e: RippleEntry): string {
+  if (e.kind === 'channel') {
+    return `#${e.name}${e.channelKey === undefined ? '' : `[${printValue(e.channelKey)}]`}`;
+  }
+  if (e.count > 1) return `${e.asset}.${e.name} x ${e.count}`;
+  return `${e.at[0]}.${e.name}`;
+}
+
+/**
+ * The ripple as a list, depth first: each entry once with all that follows, where it is met first; where it is met again,
+ * and where a way returns, a line says so. Explicit stack. Linear in entries and links.
+ */
+export function rippleLines(ripple: Ripple): RippleLine[] {
+  const by = new Map(ripple.entries.map((e) => [e.key, e]));
+  const after = new Map<string, RippleLink[]>();
+  for (const l of ripple.links) {
+    const list = after.get(l.from);
+    if (list) list.push(l);
+    else after.set(l.from, [l]);
+  }
+  const seen = new Set<string>();
+  const lines: RippleLine[] = [];
+  const stack: { key: string; depth: number; link: RippleLink | null }[] = [];
+  for (const e of [...ripple.entries].reverse()) {
+    if (e.hop === 0) stack.push({ key: e.key, depth: 0, link: null });
+  }
+  for (let next = stack.pop(); next; next = stack.pop()) {
+    const { key, depth, link } = next;
+    const e = by.get(key)!;
+    if (link?.returns) {
+      const way = link.cycle ? `returns (${link.class}) to` : 'leads back to';
+      lines.push({ key, depth, kind: 'returns', text: `${way} ${entryText(e)}` });
+      continue;
+    }
+    const how = link ? linkText(link) : '';
+    if (seen.has(key)) {
+      lines.push({ key, depth, kind: 'again', text: `${entryText(e)}${how}, as above` });
+      continue;
+    }
+    seen.add(key);
+    lines.push({ key, depth, kind: 'entry', text: `${entryText(e)}${how}${stateText(e)}` });
+    for (const l of [...(after.get(key) ?? [])].reverse())
+      stack.push({ key: l.to, depth: depth + 1, link: l });
+  }
+  return lines;
+}
+function linkText(link: RippleLink): string {
+  return [
+    link.via.length > 0 ? `, by ${link.via.join(', ')}` : '',
+    link.delay > 0 ? `, after ${link.delay}s` : '',
+    link.class === 'limited' || link.class === 'conditional' ? `, ${link.class}` : '',
+  ].join('');
+}
+function stateText(e: RippleEntry): string {
+  return [
+    e.spawned ? ', spawned' : '',
+    e.asleep ? ', asleep at first' : '',
+    e.outside && e.hop > 0 ? ', from outside' : '',
+    e.gone ? ', falls away' : '',
+  ].join('');
+}

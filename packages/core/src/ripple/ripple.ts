@@ -1,0 +1,373 @@
+import { ASLEEP_AT_START } from '../expand/expansion.js';
+import {
+  bindingOfEdge,
+  EDGE_CLASSES,
+  edgeClass,
+  edgeDelay,
+  isAction,
+  isEvent,
+  NO_KEY,
+  type EdgeClass,
+  type Graph,
+} from '../graph/graph.js';
+import type { Value } from '../project/types.js';
+import { heaviestPath, type Chains } from '../graph/chains.js';
+import type { Components } from '../graph/components.js';
+import { latency } from '../graph/paths.js';
+import { adjacency, tailNode, walk, type Reached, type Way } from './reached.js';
+import { startNodes, type RippleStart } from './start.js';
+
+export interface RippleAsk {
+  start: RippleStart;
+  way: Way;
+  /** Copies of the same at the same hop are folded from this number on; Infinity: never. Default 4. */
+  fold?: number;
+  /** Folds that are open. */
+  open?: readonly string[];
+}
+
+/** One place of the picture: an action of an instance, or of many copies; a channel; an event that stands at the start. */
+export interface RippleEntry {
+  key: string;
+  kind: 'event' | 'action' | 'channel';
+  /** Of the event, action or channel. */
+  name: string;
+  /** Its asset's id; empty for a channel. */
+  asset: string;
+  /** Of a channel node that has one. */
+  channelKey?: Value;
+  /** Hops from the start by the longest way; a channel lies half a hop further than who tells it. */
+  hop: number;
+  /** Seconds by the quickest way. */
+  time: number;
+  /** How many it stands for. */
+  count: number;
+  /** Their addresses, at most {@link MOST_ADDRESSES}. */
+  at: readonly string[];
+  /** Ids of the scenes where they are. */
+  scenes: readonly string[];
+  tags: readonly string[];
+  spawned: boolean;
+  asleep: boolean;
+  /** An outside cause of the event, on the way back: nothing in the wiring need come before it. */
+  outside: boolean;
+  /** Distinct entries that follow at once. */
+  fanOut: number;
+  /** Of a trial: none of it would be reached any more. */
+  gone: boolean;
+}
+/** How one entry leads to another. */
+export interface RippleLink {
+  from: string;
+  to: string;
+  /** Events on the way, when an action raises one that is bound. */
+  via: readonly string[];
+  count: number;
+  class: EdgeClass;
+  /** Seconds, the least. */
+  delay: number;
+  /** Authored bindings on the way, at most {@link MOST_BINDINGS}. */
+  bindings: readonly { asset: string; binding: string; owner: string }[];
+  /** It leads into a column that lies before or at its own, and is not unrolled. */
+  returns: boolean;
+  /** Both ends lie on a cycle. */
+  cycle: boolean;
+}
+export interface Ripple {
+  way: Way;
+  entries: RippleEntry[];
+  links: RippleLink[];
+  /** Actions reached, each once; hops of the longest way. */
+  reach: number;
+  longest: number;
+  /** More was reached than is shown. */
+  cut: boolean;
+  /** The heaviest chain as the audit finds it: keys of its entries in order, and its seconds. On the way on alone. */
+  heaviest: { keys: string[]; hops: number; seconds: number } | null;
+}
+export const MOST_ADDRESSES = 60;
+export const MOST_BINDINGS = 12;
+/** Nodes that a ripple holds at the most. */
+export const MOST_NODES = 400_000;
+
+/** What is known of the whole graph, by which the heaviest chain is found. */
+export interface Ways {
+  components: Components;
+  chains: Chains;
+}
+
+/**
+ * All that follows from a start, or all that could have brought it about, hop by hop. Null if the start names nothing.
+ * `kept`: what a trial still reaches; the rest is marked as gone. Cost: what is reached.
+ */
+export function rippleOf(
+  g: Graph,
+  ask: RippleAsk,
+  ways: Ways | null = null,
+  kept: ReadonlySet<string> | null = null,
+): Ripple | null {
+  const starts = startNodes(g, ask.start, ask.way);
+  if (starts.length === 0) return null;
+  const r = walk(g, adjacency(g, ask.way), starts, MOST_NODES);
+  return new Picture(g, r, starts.length, ask, kept).draw(ways);
+}
+
+/** Names of all nodes that a start reaches, by which a trial is compared with what stands. */
+export function reachedNames(g: Graph, ask: RippleAsk): Set<string> {
+  const starts = startNodes(g, ask.start, ask.way);
+  const r = walk(g, adjacency(g, ask.way), starts, MOST_NODES);
+  return new Set([...r.nodes].map((n) => nodeName(g, n)));
+}
+function nodeName(g: Graph, node: number): string {
+  if (node < g.channelBase) return String(node);
+  const at = node - g.channelBase;
+  const key = g.keyOf[at];
+  return `#${g.channelOf[at]}/${key === NO_KEY ? '' : JSON.stringify(g.values.value(key))}`;
+}
+
+class Picture {
+  /** For each local node the number of its entry; -1 for an event that is only passed through. */
+  private readonly entryOf: Int32Array;
+  private readonly entries: RippleEntry[] = [];
+
+  constructor(
+    private readonly g: Graph,
+    private readonly r: Reached,
+    private readonly starts: number,
+    private readonly ask: RippleAsk,
+    private readonly kept: ReadonlySet<string> | null,
+  ) {
+    this.entryOf = new Int32Array(r.nodes.length).fill(-1);
+  }
+
+  draw(ways: Ways | null): Ripple {
+    const { r, g } = this;
+    this.gather();
+    const links = this.link();
+    // Links are one for each pair of entries.
+    const fan = new Map<string, number>();
+    for (const l of links) fan.set(l.from, (fan.get(l.from) ?? 0) + 1);
+    for (const e of this.entries) e.fanOut = fan.get(e.key) ?? 0;
+    let reach = 0;
+    let longest = 0;
+    r.nodes.forEach((n, i) => {
+      if (!isAction(g, n) || i < this.starts) return;
+      reach++;
+      longest = Math.max(longest, r.level[i] >> 1);
+    });
+    const heaviest = ways && this.ask.way === 'on' ? this.heaviest(ways) : null;
+    return { way: this.ask.way, entries: this.entries, links, reach, longest, cut: r.cut, heaviest };
+  }
+  private heaviest({ components: c, chains }: Ways): Ripple['heaviest'] {
+    const { g, r, entries, entryOf } = this;
+    const starts = [...r.nodes.subarray(0, this.starts)];
+    const weight = (n: number): number => chains.length[c.of[n]];
+    const from = starts.reduce((best, n) => (weight(n) > weight(best) ? n : best), starts[0]);
+    const path = heaviestPath(g, c, chains, from);
+    const keys = [from, ...path.edges.map((e) => g.head[e])].flatMap((n) => {
+      const entry = r.local[n] < 0 ? -1 : entryOf[r.local[n]];
+      return entry < 0 ? [] : [entries[entry].key];
+    });
+    return { keys: [...new Set(keys)], hops: weight(from), seconds: latency(g, path) };
+  }
+
+  private gather(): void {
+    const { r } = this;
+    const { fold = 4, open = [] } = this.ask;
+    const opened = new Set(open);
+    const groups = new Map<string, number[]>();
+    for (let i = 0; i < r.nodes.length; i++) {
+      if (!this.isDrawn(i)) continue;
+      const name = this.groupName(i);
+      const group = groups.get(name);
+      if (group) group.push(i);
+      else groups.set(name, [i]);
+    }
+    for (const [name, group] of groups) {
+      if (group.length >= fold && !opened.has(name)) this.addEntry(name, group);
+      else for (const i of group) this.addEntry(group.length === 1 ? name : `${name}@${r.nodes[i]}`, [i]);
+    }
+  }
+  /** Events are drawn where the ripple starts, and on the way back where something outside raises them. */
+  private isDrawn(i: number): boolean {
+    const { g, r } = this;
+    if (i < this.starts || !isEvent(g, r.nodes[i])) return true;
+    return this.ask.way === 'back' && this.isOutside(r.nodes[i]);
+  }
+  private isOutside(node: number): boolean {
+    const { g } = this;
+    if (!isEvent(g, node)) return false;
+    const i = g.instanceOf[node];
+    return g.x.assetOf(i).events[node - g.x.nodeBase[i]].cause.type !== 'raised';
+  }
+  private groupName(i: number): string {
+    const { g, r } = this;
+    const node = r.nodes[i];
+    const level = this.levelOf(i);
+    if (node >= g.channelBase) return `${level}/${nodeName(g, node)}`;
+    const instance = g.instanceOf[node];
+    return `${level}/${g.x.asset[instance]}/${node - g.x.nodeBase[instance]}`;
+  }
+  /** An event on the way back stands one hop before what it brought about. */
+  private levelOf(i: number): number {
+    const { g, r } = this;
+    const passing = i >= this.starts && isEvent(g, r.nodes[i]);
+    return passing ? r.level[i] + 2 - (r.level[i] & 1) : r.level[i];
+  }
+
+  private addEntry(key: string, group: readonly number[]): void {
+    const { g, r, kept, entryOf } = this;
+    const { x } = g;
+    const node = r.nodes[group[0]];
+    const channel = node >= g.channelBase;
+    const at: string[] = [];
+    const scenes: string[] = [];
+    let time = Infinity;
+    let spawned = false;
+    let asleep = !channel;
+    let gone = kept !== null;
+    for (const i of group) {
+      time = Math.min(time, r.time[i]);
+      entryOf[i] = this.entries.length;
+      if (gone && kept!.has(nodeName(g, r.nodes[i]))) gone = false;
+      if (channel) continue;
+      const instance = g.instanceOf[r.nodes[i]];
+      if (at.length < MOST_ADDRESSES) at.push(x.address(instance));
+      const scene = x.assetOf(x.sceneOf(instance)).decl.id;
+      if (!scenes.includes(scene)) scenes.push(scene);
+      if (x.isSpawned(instance)) spawned = true;
+      if ((x.flags[instance] & ASLEEP_AT_START) === 0) asleep = false;
+    }
+    const { kind, name, asset, tags, channelKey } = this.names(node);
+    const entry: RippleEntry = {
+      key,
+      kind,
+      name,
+      asset,
+      hop: this.levelOf(group[0]) / 2,
+      time: time / 1e6,
+      count: group.length,
+      at,
+      scenes,
+      tags,
+      spawned,
+      asleep,
+      outside: this.isOutside(node),
+      fanOut: 0,
+      gone,
+    };
+    if (channelKey !== undefined) entry.channelKey = channelKey;
+    this.entries.push(entry);
+  }
+  private names(node: number): Pick<RippleEntry, 'kind' | 'name' | 'asset' | 'channelKey' | 'tags'> {
+    const { g } = this;
+    if (node >= g.channelBase) {
+      const at = node - g.channelBase;
+      const key = g.keyOf[at];
+      const { name } = g.x.index.project.channels![g.channelOf[at]];
+      const common = { kind: 'channel', name, asset: '', tags: [] } as const;
+      return key === NO_KEY ? common : { ...common, channelKey: g.values.value(key) };
+    }
+    const instance = g.instanceOf[node];
+    const asset = g.x.assetOf(instance);
+    const at = node - g.x.nodeBase[instance];
+    const common = { asset: asset.decl.id, tags: asset.decl.tags ?? [] };
+    if (at < asset.events.length) return { kind: 'event', name: asset.events[at].name, ...common };
+    return { kind: 'action', name: asset.actions[at - asset.events.length].name, ...common };
+  }
+
+  private link(): RippleLink[] {
+    const { r, entryOf } = this;
+    const links = new Map<
+      number,
+      RippleLink & { via: string[]; bindings: RippleLink['bindings'][number][] }
+    >();
+    for (let i = 0; i < r.nodes.length; i++) {
+      if (entryOf[i] < 0) continue;
+      for (let e = r.first[i]; e < r.first[i + 1]; e++) {
+        const next = r.to[e];
+        if (entryOf[next] >= 0) this.addLink(links, i, next, [e]);
+        if (entryOf[next] >= 0 && !this.isPassed(i, next)) continue;
+        // An event that is passed through: the link leads on to what it brings about.
+        for (let f = r.first[next]; f < r.first[next + 1]; f++) {
+          if (entryOf[r.to[f]] >= 0) this.addLink(links, i, r.to[f], [e, f], next);
+        }
+      }
+    }
+    return [...links.values()];
+  }
+  /** On the way back an event that is drawn as an outside cause may be raised by an action as well. */
+  private isPassed(i: number, next: number): boolean {
+    return (
+      this.ask.way === 'back' && isEvent(this.g, this.r.nodes[next]) && !isEvent(this.g, this.r.nodes[i])
+    );
+  }
+
+  private addLink(
+    links: Map<number, RippleLink & { via: string[]; bindings: RippleLink['bindings'][number][] }>,
+    from: number,
+    to: number,
+    edges: readonly number[],
+    through = -1,
+  ): void {
+    const { g, r, entries, entryOf } = this;
+    const [a, b] = [entries[entryOf[from]], entries[entryOf[to]]];
+    const returns = this.levelOf(to) <= this.levelOf(from);
+    const cycle = r.component[from] === r.component[to];
+    const id = entryOf[from] * entries.length + entryOf[to];
+    let link = links.get(id);
+    if (!link) {
+      link = {
+        from: a.key,
+        to: b.key,
+        via: [],
+        count: 0,
+        class: 'instant',
+        delay: Infinity,
+        bindings: [],
+        returns,
+        cycle,
+      };
+      links.set(id, link);
+    }
+    const first = link.count === 0;
+    link.count++;
+    let weakest = 3;
+    let delay = 0;
+    let at = from;
+    for (const e of edges) {
+      const edge = r.edge[e];
+      const tail = tailNode(g, edge, r.nodes[at], r.nodes[r.to[e]]);
+      weakest = Math.min(weakest, edgeClass(g, edge));
+      delay += Math.round(edgeDelay(g, edge, tail) * 1e6);
+      this.addBinding(link.bindings, edge);
+      at = r.to[e];
+    }
+    // Of several ways the strongest counts.
+    if (first || weakest > EDGE_CLASSES.indexOf(link.class)) link.class = EDGE_CLASSES[weakest];
+    link.delay = Math.min(link.delay, delay / 1e6);
+    if (through < 0) return;
+    const name = this.eventName(r.nodes[through]);
+    if (!link.via.includes(name)) link.via.push(name);
+  }
+  private eventName(node: number): string {
+    const { g } = this;
+    const instance = g.instanceOf[node];
+    return g.x.assetOf(instance).events[node - g.x.nodeBase[instance]].name;
+  }
+  private readonly addresses = new Map<number, string>();
+  private addressOf(instance: number): string {
+    let address = this.addresses.get(instance);
+    if (address === undefined) this.addresses.set(instance, (address = this.g.x.address(instance)));
+    return address;
+  }
+  private addBinding(list: RippleLink['bindings'][number][], edge: number): void {
+    if (list.length >= MOST_BINDINGS) return;
+    const { x } = this.g;
+    const bound = bindingOfEdge(this.g, edge);
+    if (!bound) return;
+    const asset = x.assetOf(bound.owner).decl.id;
+    for (const l of list) if (l.asset === asset && l.binding === bound.binding.id) return;
+    list.push({ asset, binding: bound.binding.id, owner: this.addressOf(bound.owner) });
+  }
+}

@@ -1,0 +1,60 @@
+import { PathPlan } from '../expand/resolve.js';
+import { sceneInstances } from '../graph/plans.js';
+import type { Graph } from '../graph/graph.js';
+import type { Value } from '../project/types.js';
+import { sameValue } from '../project/value.js';
+import { NO_KEY } from '../graph/graph.js';
+
+/** Where a ripple begins. */
+export type RippleStart =
+  /** All that an instance says, or one event or action of it. The address as in `pylon-ridge:mast-2`. */
+  | { at: string; name?: string }
+  /** All instances of an asset, or one event or action of all of them. */
+  | { asset: string; name?: string }
+  /** A channel, with all its keys or one. */
+  | { channel: string; key?: Value };
+
+/**
+ * The nodes at which a ripple begins; none if the start names nothing. An instance or asset begins with its events on the
+ * way on, with its actions on the way back.
+ */
+export function startNodes(g: Graph, start: RippleStart, way: 'on' | 'back'): number[] {
+  const { x } = g;
+  if ('channel' in start) {
+    const at = x.index.channelAt.get(start.channel);
+    const nodes: number[] = [];
+    for (let c = 0; c < g.channelOf.length; c++) {
+      if (g.channelOf[c] !== at) continue;
+      const key = g.keyOf[c];
+      const fits = start.key === undefined || (key !== NO_KEY && sameValue(g.values.value(key), start.key));
+      if (fits) nodes.push(g.channelBase + c);
+    }
+    return nodes;
+  }
+  const instances = 'at' in start ? instanceAt(g, start.at) : instancesOf(g, start.asset);
+  return instances.flatMap((i) => {
+    const { events, actions, eventAt, actionAt } = x.assetOf(i);
+    const base = x.nodeBase[i];
+    if (start.name !== undefined) {
+      const event = eventAt.get(start.name);
+      const action = actionAt.get(start.name);
+      return [
+        ...(event === undefined ? [] : [base + event]),
+        ...(action === undefined ? [] : [base + events.length + action]),
+      ];
+    }
+    return way === 'on' ? events.map((_, e) => base + e) : actions.map((_, a) => base + events.length + a);
+  });
+}
+
+function instanceAt(g: Graph, address: string): number[] {
+  if (!address.includes(':')) return [];
+  const at = new PathPlan(g.x, sceneInstances(g.x), address, 0).resolve(0);
+  return at < 0 ? [] : [at];
+}
+function instancesOf(g: Graph, asset: string): number[] {
+  const number = g.x.index.assetAt.get(asset);
+  const list: number[] = [];
+  for (let i = 0; i < g.x.count; i++) if (g.x.asset[i] === number) list.push(i);
+  return list;
+}

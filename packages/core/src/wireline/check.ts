@@ -1,0 +1,91 @@
+import { assetAtPath } from '../edit/wiring.js';
+import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
+import { argFault, argFaultText } from '../project/arg-types.js';
+import type { Field } from '../project/types.js';
+import type { LineBinding } from './parse.js';
+
+/** What the ends of a line, or of the beginning of one, name. Null for what is not there. */
+export interface LineEnds {
+  sender: AssetIndex | null;
+  receiver: AssetIndex | null;
+  payload: readonly Field[] | null;
+  params: readonly Field[] | null;
+  /** Whose properties arguments read. */
+  reader: AssetIndex | null;
+  /** Whose properties a key reads: the sender's, or where a channel is heard the listener's. */
+  keyReader: AssetIndex | null;
+}
+
+export function lineEnds(index: ProjectIndex, owner: AssetIndex, line: Partial<LineBinding>): LineEnds {
+  const { from, to } = line;
+  const channel = (name: string): readonly Field[] | null => {
+    const at = index.channelAt.get(name);
+    return at === undefined ? null : (index.project.channels![at].payload ?? []);
+  };
+  const sender = from && 'at' in from ? assetAtPath(index, owner, from.at) : null;
+  const receiver =
+    to && 'at' in to
+      ? assetAtPath(index, owner, to.at)
+      : to && 'every' in to
+        ? (index.assets[index.assetAt.get(to.every) ?? -1] ?? null)
+        : null;
+  const event =
+    from && 'event' in from && sender ? sender.events[sender.eventAt.get(from.event) ?? -1] : undefined;
+  const action =
+    to && !('channel' in to) && receiver
+      ? receiver.actions[receiver.actionAt.get(to.action) ?? -1]
+      : undefined;
+  const hears = from !== undefined && 'channel' in from;
+  return {
+    sender,
+    receiver,
+    payload: hears ? channel(from.channel) : event ? (event.payload ?? []) : null,
+    params: to && 'channel' in to ? channel(to.channel) : action ? (action.params ?? []) : null,
+    reader: hears ? owner : sender,
+    keyReader: hears ? (to ? receiver : owner) : sender,
+  };
+}
+
+/**
+ * What is wrong with a line in a project, as sentences; none if every name is there and every argument fits. It is what
+ * the audit would say of the ends and arguments, told before the binding is made.
+ */
+export function checkLine(index: ProjectIndex, owner: AssetIndex, line: LineBinding): string[] {
+  const ends = lineEnds(index, owner, line);
+  const wrong: string[] = [];
+  const { from, to } = line;
+  if ('channel' in from) {
+    if (!ends.payload) wrong.push(`there is no channel #${from.channel}`);
+  } else if (!ends.sender) wrong.push(`nothing here is called ${from.at}`);
+  else if (!ends.payload) wrong.push(`${ends.sender.decl.id} has no event ${from.event}`);
+  if ('channel' in to) {
+    if (!ends.params) wrong.push(`there is no channel #${to.channel}`);
+  } else if (!ends.receiver) {
+    wrong.push(
+      'every' in to ? `there is no prefab or widget ${to.every}` : `nothing here is called ${to.at}`,
+    );
+  } else if (!ends.params) wrong.push(`${ends.receiver.decl.id} has no action ${to.action}`);
+  if (ends.params && ends.payload) wrong.push(...argsWrong(index, line, ends, ends.params, ends.payload));
+  return wrong;
+}
+
+function argsWrong(
+  index: ProjectIndex,
+  { args = {} }: LineBinding,
+  { reader }: LineEnds,
+  params: readonly Field[],
+  payload: readonly Field[],
+): string[] {
+  const wrong: string[] = [];
+  for (const { name, type, optional } of params) {
+    if (!Object.hasOwn(args, name)) {
+      if (!optional) wrong.push(`${name} (${type}) is missing`);
+      continue;
+    }
+    const fault = argFault({ index, payload, reader }, args[name], type);
+    if (fault) wrong.push(`${name}: ${argFaultText(fault, type)}`);
+  }
+  const known = new Set(params.map((p) => p.name));
+  for (const name of Object.keys(args)) if (!known.has(name)) wrong.push(`there is no parameter ${name}`);
+  return wrong;
+}

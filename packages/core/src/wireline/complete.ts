@@ -1,0 +1,130 @@
+import { assetAtPath, reachableFrom } from '../edit/wiring.js';
+import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
+import type { Field } from '../project/types.js';
+import { suggestArgs } from './argument.js';
+import { lineEnds } from './check.js';
+import { printName, printPathDot } from './names.js';
+import { OPTIONS, wantedAt } from './parse.js';
+import { printValue } from './print.js';
+import type { Want } from './scanner.js';
+
+/** What a line can go on with: the text from `at` up to the end of the beginning is replaced by one of them. */
+export interface Completions {
+  at: number;
+  options: Completion[];
+}
+export interface Completion {
+  text: string;
+  /** What it is, in a word. */
+  about: string;
+}
+
+/** What is written behind a completion that was taken: a blank, unless it goes on right there. */
+export function afterCompletion({ text }: Completion): '' | ' ' {
+  return /[.=\s]$|^#/.test(text) ? '' : ' ';
+}
+
+const MOST = 50;
+
+/**
+ * Completes the beginning of a wire line of an owner: words of the notation, and names that are there. Those that begin
+ * with what is typed come before those that contain it. Cost: the names that could stand there.
+ */
+export function completeWireLine(index: ProjectIndex, owner: AssetIndex, beginning: string): Completions {
+  const { want, at, before } = wantedAt(beginning);
+  const typed = beginning.slice(at).trimStart();
+  const start = beginning.length - typed.length;
+  const all = [...candidates(index, owner, want, before)];
+  const text = typed.toLowerCase();
+  const starting = all.filter((c) => c.text.toLowerCase().startsWith(text));
+  const within = all.filter((c) => !starting.includes(c) && c.text.toLowerCase().includes(text));
+  const options = [...starting, ...within].filter((c) => c.text !== typed).slice(0, MOST);
+  return { at: start, options };
+}
+
+function* candidates(
+  index: ProjectIndex,
+  owner: AssetIndex,
+  want: Want,
+  before: ReturnType<typeof wantedAt>['before'],
+): Iterable<Completion> {
+  const { project, assets } = index;
+  const ends = lineEnds(index, owner, before);
+  switch (want.kind) {
+    case 'word':
+      for (const word of want.words) yield { text: word, about: '' };
+      return;
+    case 'sender':
+    case 'receiver': {
+      const has = (asset: AssetIndex): number =>
+        want.kind === 'sender' ? asset.events.length : asset.actions.length;
+      for (const thing of reachableFrom(index, owner)) {
+        if (has(thing.asset) > 0) yield { text: printPathDot(thing.path), about: thing.asset.decl.id };
+      }
+      if (want.kind === 'receiver') yield { text: 'every ', about: 'all of one prefab or widget' };
+      for (const { name } of project.channels ?? []) yield { text: `#${printName(name)}`, about: 'channel' };
+      return;
+    }
+    case 'event':
+      for (const e of assetAtPath(index, owner, want.at)?.events ?? []) {
+        yield { text: printName(e.name), about: e.cause.type };
+      }
+      return;
+    case 'action':
+      yield* actions(assetAtPath(index, owner, want.at));
+      return;
+    case 'selected-action':
+      yield* actions(assets[index.assetAt.get(want.asset) ?? -1]);
+      return;
+    case 'channel':
+      for (const { name } of project.channels ?? []) yield { text: printName(name), about: 'channel' };
+      return;
+    case 'key': {
+      const reader = ends.keyReader;
+      for (const p of reader?.properties ?? []) {
+        if (p.isKey === true) yield { text: `@${printName(p.name)}`, about: `key of ${reader!.decl.id}` };
+      }
+      return;
+    }
+    case 'asset':
+      for (const { decl } of assets) {
+        if (decl.kind !== 'scene') yield { text: printName(decl.id), about: decl.kind };
+      }
+      return;
+    case 'property':
+      for (const p of assets[index.assetAt.get(want.asset) ?? -1]?.properties ?? []) {
+        yield { text: `${printName(p.name)} = `, about: p.type };
+      }
+      for (const text of ['in project', 'with spawned', 'first only', 'all']) yield { text, about: '' };
+      return;
+    case 'param': {
+      const given = new Set(Object.keys(before.args ?? {}));
+      for (const p of ends.params ?? []) {
+        if (!given.has(p.name)) yield { text: `${printName(p.name)} = `, about: paramText(p) };
+      }
+      return;
+    }
+    case 'argument': {
+      const type = ends.params?.find((p) => p.name === want.param)?.type;
+      if (!type) return;
+      const scope = { index, payload: ends.payload ?? [], reader: ends.reader };
+      for (const text of suggestArgs(type, scope)) {
+        yield { text: /^[$@]|^(sender|true|false)$/.test(text) ? text : printValue(text), about: type };
+      }
+      return;
+    }
+    case 'option':
+      for (const text of OPTIONS) yield { text, about: '' };
+      return;
+    case 'text':
+  }
+}
+
+function* actions(asset: AssetIndex | null | undefined): Iterable<Completion> {
+  for (const { name, params = [] } of asset?.actions ?? []) {
+    yield { text: printName(name), about: params.map(paramText).join(', ') };
+  }
+}
+function paramText(p: Field): string {
+  return `${p.name}: ${p.type}${p.optional ? ', may be left out' : ''}`;
+}

@@ -1,0 +1,179 @@
+import { literalType } from '../project/arg-types.js';
+import type { Arg, Effect, EffectGuard, Field, Type, Value } from '../project/types.js';
+import { isLiteral } from '../project/value.js';
+import { printName } from './names.js';
+import { printArg, printValue } from './print.js';
+import { Scanner, WireLineFault } from './scanner.js';
+
+/** What an asset declares, as short lines of text that can be typed: fields of a payload, and effects of an action. */
+
+export type ParsedText<T> = { value: T } | { fault: WireLineFault };
+
+/** `speed: float, line: enum:Line, force?: int`; a `?` marks a field that may be left out. */
+export function printFields(fields: readonly Field[]): string {
+  return fields.map((f) => `${printName(f.name)}${f.optional ? '?' : ''}: ${f.type}`).join(', ');
+}
+
+export function parseFields(text: string): ParsedText<Field[]> {
+  return attempt(text, (s) => {
+    const fields: Field[] = [];
+    if (s.ended) return fields;
+    do {
+      const name = nameAt(s, 'the name of a field');
+      if (fields.some((f) => f.name === name)) s.fail(`another name than ${name}, which is given`);
+      const optional = s.take(/^\?/) !== null;
+      if (s.take(/^:/) === null) s.fail('":" and a type');
+      fields.push({ name, type: typeAt(s), ...(optional ? { optional } : {}) });
+    } while (s.take(/^,/) !== null);
+    return fields;
+  });
+}
+
+/** `set open to true when line is "east"`, `raise onOpened after 0.5s with (n = $n)`, `spawn Sled`, `wake` ... */
+export function printEffect(effect: Effect): string {
+  const words: string[] = [];
+  if ('set' in effect) words.push(`set ${printName(effect.set)} to ${valueOrParam(effect.to)}`);
+  else if ('toggle' in effect) words.push(`toggle ${printName(effect.toggle)}`);
+  else if ('add' in effect) words.push(`add ${valueOrParam(effect.by)} to ${printName(effect.add)}`);
+  else if ('raise' in effect) {
+    words.push(`raise ${printName(effect.raise)}`);
+    if (effect.delay !== undefined) words.push(`after ${effect.delay}s`);
+    if (effect.payload) words.push(`with (${pairs(effect.payload, printArg)})`);
+  } else if ('spawn' in effect) {
+    words.push(`spawn ${printName(effect.spawn)}`);
+    if (effect.properties) words.push(`with (${pairs(effect.properties, printValue)})`);
+  } else words.push('wake' in effect ? 'wake' : 'sleep' in effect ? 'sleep' : 'destroy');
+  if (effect.when) words.push(`when ${printName(effect.when.property)} is ${printValue(effect.when.is)}`);
+  if (effect.everyNth !== undefined) words.push(`each ${effect.everyNth} times`);
+  return words.join(' ');
+}
+function valueOrParam(value: Value | { param: string }): string {
+  return isLiteral(value) ? printValue(value) : `$${printName(value.param)}`;
+}
+function pairs<T>(record: Record<string, T>, print: (value: T) => string): string {
+  return Object.entries(record)
+    .map(([k, v]) => `${printName(k)} = ${print(v)}`)
+    .join(', ');
+}
+
+export function parseEffect(text: string): ParsedText<Effect> {
+  return attempt(text, (s) => {
+    const body = bodyAt(s);
+    const guard: EffectGuard = {};
+    for (;;) {
+      if (s.takeWord('when')) {
+        const property = nameAt(s, 'a property');
+        if (!s.takeWord('is')) s.fail('"is" and a value');
+        guard.when = { property, is: literalAt(s) };
+      } else if (s.takeWord('each')) {
+        const n = Number(s.take(/^\d+(?![\w.])/) ?? s.fail('a whole number from 2'));
+        if (n < 2) s.fail('a whole number from 2');
+        if (!s.takeWord('times')) s.fail('"times"');
+        guard.everyNth = n;
+      } else break;
+    }
+    return { ...body, ...guard } as Effect;
+  });
+}
+
+function bodyAt(s: Scanner): object {
+  if (s.takeWord('set')) {
+    const set = nameAt(s, 'a property');
+    if (!s.takeWord('to')) s.fail('"to" and a value');
+    return { set, to: literalOrParamAt(s) };
+  }
+  if (s.takeWord('toggle')) return { toggle: nameAt(s, 'a property') };
+  if (s.takeWord('add')) {
+    const by = literalOrParamAt(s);
+    if (isLiteral(by) && typeof by !== 'number') s.fail('a number or a parameter before "to"');
+    if (!s.takeWord('to')) s.fail('"to" and a property');
+    return { add: nameAt(s, 'a property'), by };
+  }
+  if (s.takeWord('raise')) {
+    const raise = nameAt(s, 'an event');
+    const delay = s.takeWord('after') ? secondsAt(s) : undefined;
+    const payload = s.takeWord('with') ? recordAt(s, argAt) : undefined;
+    return { raise, ...(delay === undefined ? {} : { delay }), ...(payload ? { payload } : {}) };
+  }
+  if (s.takeWord('spawn')) {
+    const spawn = nameAt(s, 'a prefab');
+    const properties = s.takeWord('with') ? recordAt(s, literalAt) : undefined;
+    return { spawn, ...(properties ? { properties } : {}) };
+  }
+  if (s.takeWord('wake')) return { wake: true };
+  if (s.takeWord('sleep')) return { sleep: true };
+  if (s.takeWord('destroy')) return { destroy: true };
+  return s.fail('an effect: set, toggle, add, raise, spawn, wake, sleep or destroy');
+}
+
+function attempt<T>(text: string, read: (s: Scanner) => T): ParsedText<T> {
+  const s = new Scanner(text);
+  try {
+    const value = read(s);
+    if (!s.ended) s.fail('the end');
+    return { value };
+  } catch (error) {
+    if (error instanceof WireLineFault) return { fault: error };
+    throw error;
+  }
+}
+function nameAt(s: Scanner, expected: string): string {
+  s.skipBlanks();
+  return s.takeQuoted() ?? s.takeHere(/^[A-Za-z_][A-Za-z0-9_-]*/) ?? s.fail(expected);
+}
+function typeAt(s: Scanner): Type {
+  const found = s.take(/^(?:(?:bool|int|float|string|vec2|instance)(?![\w:-])|(?:enum|key):[^\s,]+)/);
+  return (found ??
+    s.fail('a type: bool, int, float, string, vec2, instance, enum:Name or key:Table')) as Type;
+}
+function secondsAt(s: Scanner): number {
+  return Number.parseFloat(
+    s.take(/^\d+(?:\.\d+)?(?:[eE][+-]?\d+)?\s*s(?![\w-])/) ?? s.fail('seconds, such as 0.5s'),
+  );
+}
+function literalAt(s: Scanner): Value {
+  s.skipBlanks();
+  const quoted = s.takeQuoted();
+  if (quoted !== null) return quoted;
+  const number = s.takeHere(/^-?(?:0|[1-9]\d*)(?:\.\d+)?(?:[eE][+-]?\d+)?(?![A-Za-z0-9_.-])/);
+  if (number !== null) return Number(number);
+  const pair = s.takeHere(/^\[[^\]]*\]/);
+  if (pair !== null) {
+    const value = parsePair(pair);
+    return value ?? s.fail('two numbers');
+  }
+  const word = s.takeHere(/^[A-Za-z_][A-Za-z0-9_.-]*/) ?? s.fail('a value');
+  return word === 'true' ? true : word === 'false' ? false : word;
+}
+function parsePair(text: string): Value | null {
+  try {
+    const value = JSON.parse(text) as Value;
+    return literalType(value) === 'vec2' && (value as unknown[]).length === 2 ? value : null;
+  } catch {
+    return null;
+  }
+}
+function literalOrParamAt(s: Scanner): Value | { param: string } {
+  s.skipBlanks();
+  return s.takeHere(/^\$/) === null ? literalAt(s) : { param: nameAt(s, 'a parameter') };
+}
+function argAt(s: Scanner): Arg {
+  s.skipBlanks();
+  const sign = s.takeHere(/^[$@]/);
+  if (sign === null) return s.takeHere(/^sender(?![\w-])/) === null ? literalAt(s) : { sender: true };
+  const name = nameAt(s, sign === '$' ? 'a parameter' : 'a property');
+  const as = s.take(/^as\s+string(?![\w-])/) === null ? {} : ({ as: 'string' } as const);
+  return sign === '$' ? { payload: name, ...as } : { property: name, ...as };
+}
+function recordAt<T>(s: Scanner, read: (s: Scanner) => T): Record<string, T> {
+  const record: [string, T][] = [];
+  if (s.take(/^\(/) === null) s.fail('"("');
+  if (s.take(/^\)/) !== null) return {};
+  do {
+    const name = nameAt(s, 'a name');
+    if (s.take(/^=/) === null) s.fail('"="');
+    record.push([name, read(s)]);
+  } while (s.take(/^,/) !== null);
+  if (s.take(/^\)/) === null) s.fail('")"');
+  return Object.fromEntries(record);
+}

@@ -1,0 +1,314 @@
+import {
+  canonicalJson,
+  type Arg,
+  type Asset,
+  type Binding,
+  type Field,
+  type Project,
+  type Type,
+  type Value,
+} from '../src/index.js';
+import type { Naive } from './naive.js';
+
+/**
+ * A second reading of rules that need only what is written, for plainness alone: every path is walked by the names in
+ * the document.
+ */
+export class NaiveTextRules {
+  private readonly found = new Map<string, Set<string>>();
+  private readonly assets: Map<string, Asset>;
+
+  constructor(
+    private readonly project: Project,
+    private readonly n: Naive,
+  ) {
+    this.assets = new Map(project.assets.map((a) => [a.id, a]));
+  }
+  static readonly RULES = [
+    'payload-mismatch',
+    'dangling-effect',
+    'reaches-out',
+    'unknown-asset',
+    'dangling-name',
+  ];
+
+  run(): string[] {
+    for (const asset of this.project.assets) {
+      for (const b of asset.bindings ?? []) this.binding(asset, b);
+      this.effects(asset);
+      this.placements(asset);
+      this.causes(asset);
+    }
+    const scenes = this.project.assets.filter((a) => a.kind === 'scene').map((a) => a.id);
+    for (const { name: loadSet, scenes: named } of this.project.loadSets ?? []) {
+      for (const name of named)
+        if (!scenes.includes(name)) this.report('dangling-name', 'scene', { loadSet, name }, []);
+    }
+    return [...this.found].map(([k, at]) => `${k} ${[...at].sort().join(' ')}`).sort();
+  }
+
+  private report(rule: string, cls: string, subject: object, at: Iterable<string>): void {
+    const key = `${rule}/${cls} ${canonicalJson(subject)}`;
+    const set = this.found.get(key) ?? new Set();
+    for (const a of at) set.add(a);
+    this.found.set(key, set);
+  }
+  private copies(asset: Asset): string[] {
+    return this.n.instances.filter((i) => i.asset.id === asset.id).map((i) => i.address);
+  }
+
+  private binding(owner: Asset, b: Binding): void {
+    const all = this.n.instances.filter((i) => i.asset.id === owner.id);
+    const unmuted = all.filter((i) => !i.muted.includes(b.id));
+    if (b.enabled === false || (all.length > 0 && unmuted.length === 0)) return;
+    const at = unmuted.map((i) => i.address);
+    const subject = { asset: owner.id, binding: b.id };
+    const paths = [b.from, b.to].flatMap((e) => ('at' in e ? [e.at] : []));
+    if (owner.kind !== 'scene' && paths.some((p) => p.includes(':')))
+      this.report('reaches-out', '', subject, at);
+    const ends = this.ends(owner, b);
+    if (!ends) return;
+    const args = b.args ?? {};
+    for (const p of ends.params) {
+      if (!Object.hasOwn(args, p.name)) {
+        if (!p.optional) this.report('payload-mismatch', '', { ...subject, param: p.name }, at);
+      } else if (!this.fits(args[p.name], p.type, ends.payload, ends.reader)) {
+        this.report('payload-mismatch', '', { ...subject, param: p.name }, at);
+      }
+    }
+    for (const param of Object.keys(args)) {
+      if (!ends.params.some((p) => p.name === param))
+        this.report('payload-mismatch', '', { ...subject, param }, at);
+    }
+  }
+
+  /** What flows over a binding both of whose ends are there; null if one is not. */
+  private ends(
+    owner: Asset,
+    { from, to }: Binding,
+  ): { payload: Field[]; params: Field[]; reader: Asset } | null {
+    const channel = (name: string): Field[] | null => {
+      const found = (this.project.channels ?? []).find((c) => c.name === name);
+      return found ? (found.payload ?? []) : null;
+    };
+    const sender = 'at' in from ? this.walk(owner, from.at) : owner;
+    if (!sender) return null;
+    const event = 'event' in from ? sender.events?.find((e) => e.name === from.event) : undefined;
+    const payload = 'channel' in from ? channel(from.channel) : event ? (event.payload ?? []) : null;
+    const receiver = 'at' in to ? this.walk(owner, to.at) : 'every' in to ? this.assets.get(to.every) : null;
+    const action = 'channel' in to ? undefined : receiver?.actions?.find((a) => a.name === to.action);
+    const params = 'channel' in to ? channel(to.channel) : action ? (action.params ?? []) : null;
+    if (!payload || !params) return null;
+    const lacks = (asset: Asset | null | undefined, key: unknown): boolean =>
+      typeof key === 'object' &&
+      key !== null &&
+      'property' in key &&
+      !asset?.properties?.some((p) => p.name === key.property);
+    if ('channel' in from && lacks(receiver, from.key)) return null;
+    if ('channel' in to && lacks(sender, to.key)) return null;
+    if ('every' in to && typeof to.match === 'object') {
+      if (lacks(receiver, { property: to.match.property }) || lacks(sender, to.match.equals)) return null;
+    }
+    return { payload, params, reader: sender };
+  }
+
+  /** The asset that a path names when it is walked by name alone; null if it leads nowhere, or into what yields nothing. */
+  private walk(owner: Asset, path: string): Asset | null {
+    let [at, rest] = [owner as Asset | undefined, path];
+    if (path.includes(':')) {
+      const scene = path.slice(0, path.indexOf(':'));
+      rest = path.slice(path.indexOf(':') + 1);
+      at = this.project.assets.find((a) => a.kind === 'scene' && a.id === scene);
+    }
+    let containing = at ? [at.id] : [];
+    for (const segment of rest === '.' ? [] : rest.split('/')) {
+      if (!at) return null;
+      if (segment.startsWith('~')) {
+        const id = segment.slice(1);
+        at = this.spawnedBy(at).has(id) ? this.assets.get(id) : undefined;
+        containing = [id];
+      } else {
+        const id: string | undefined = at.placements?.find((p) => p.id === segment)?.asset;
+        at = id === undefined || containing.includes(id) ? undefined : this.assets.get(id);
+        if (at?.kind === 'scene') return null;
+        containing.push(id ?? '');
+      }
+    }
+    return at ?? null;
+  }
+  /** Everything that is spawned under an asset: by itself, and by what is spawned and what that contains. */
+  private spawnedBy(asset: Asset): Set<string> {
+    const spawned = new Set<string>();
+    const looked = new Set<string>();
+    const look = (a: Asset): void => {
+      for (const effect of (a.actions ?? []).flatMap((x) => x.effects ?? [])) {
+        if (!('spawn' in effect)) continue;
+        const made = this.assets.get(effect.spawn);
+        if (!made || made.kind === 'scene' || spawned.has(made.id)) continue;
+        spawned.add(made.id);
+        inside(made);
+      }
+    };
+    const inside = (a: Asset): void => {
+      if (looked.has(a.id)) return;
+      looked.add(a.id);
+      look(a);
+      for (const p of a.placements ?? []) {
+        const placed = this.assets.get(p.asset);
+        if (placed && placed.kind !== 'scene') inside(placed);
+      }
+    };
+    look(asset);
+    return spawned;
+  }
+
+  private fits(arg: Arg, wanted: Type, payload: Field[], reader: Asset): boolean {
+    if (typeof arg !== 'object' || Array.isArray(arg)) return this.literalFits(arg, wanted);
+    if ('sender' in arg) return wanted === 'instance';
+    const found =
+      'payload' in arg
+        ? payload.find((f) => f.name === arg.payload)?.type
+        : reader.properties?.find((p) => p.name === arg.property)?.type;
+    if (found === undefined) return false;
+    if (arg.as === 'string') return wanted === 'string';
+    return found === wanted || (found === 'int' && wanted === 'float');
+  }
+  private literalFits(value: Value, wanted: Type): boolean {
+    if (wanted === 'bool') return typeof value === 'boolean';
+    if (wanted === 'int') return Number.isInteger(value);
+    if (wanted === 'float') return typeof value === 'number';
+    if (wanted === 'vec2') return Array.isArray(value);
+    if (typeof value !== 'string') return false;
+    const declared = (this.project.enums ?? []).find((e) => wanted === `enum:${e.name}`);
+    return declared ? declared.values.includes(value) : true;
+  }
+
+  private effects(asset: Asset): void {
+    for (const action of asset.actions ?? []) {
+      for (const effect of action.effects ?? []) {
+        const names: [string | undefined, string[]][] = [
+          [effect.when?.property, (asset.properties ?? []).map((p) => p.name)],
+          [
+            'set' in effect
+              ? effect.set
+              : 'toggle' in effect
+                ? effect.toggle
+                : 'add' in effect
+                  ? effect.add
+                  : undefined,
+            (asset.properties ?? []).map((p) => p.name),
+          ],
+          ['raise' in effect ? effect.raise : undefined, (asset.events ?? []).map((e) => e.name)],
+          [
+            'spawn' in effect ? effect.spawn : undefined,
+            this.project.assets.filter((a) => a.kind !== 'scene').map((a) => a.id),
+          ],
+        ];
+        if (names.some(([name, known]) => name !== undefined && !known.includes(name))) {
+          this.report('dangling-effect', '', { asset: asset.id, action: action.name }, this.copies(asset));
+        }
+        if ('raise' in effect) this.raised(asset, action.name, action.params ?? [], effect.raise);
+        if ('set' in effect && (typeof effect.to !== 'object' || Array.isArray(effect.to))) {
+          const type = asset.properties?.find((p) => p.name === effect.set)?.type;
+          if (type && !this.literalFits(effect.to, type)) {
+            const subject = { asset: asset.id, action: action.name, effect: `set:${effect.set}` };
+            this.report('dangling-name', 'value', subject, this.copies(asset));
+          }
+        }
+      }
+    }
+    for (const p of asset.properties ?? []) {
+      if (this.literalFits(p.default, p.type)) continue;
+      const at = this.n.instances.filter(
+        (i) => i.asset.id === asset.id && !Object.hasOwn(i.overrides, p.name),
+      );
+      this.report(
+        'dangling-name',
+        'value',
+        { asset: asset.id, property: p.name },
+        at.map((i) => i.address),
+      );
+    }
+  }
+  /** An effect that raises gives no payload in these projects, so every field that must be there is missing. */
+  private raised(asset: Asset, action: string, _params: Field[], raise: string): void {
+    const event = asset.events?.find((e) => e.name === raise);
+    for (const f of event?.payload ?? []) {
+      if (f.optional) continue;
+      this.report('payload-mismatch', '', { asset: asset.id, action, param: f.name }, this.copies(asset));
+    }
+  }
+
+  private placements(owner: Asset): void {
+    const peers = (this.project.peers ?? []).map((p) => p.name);
+    for (const p of owner.placements ?? []) {
+      const subject = { asset: owner.id, placement: p.id };
+      const placed = this.assets.get(p.asset);
+      if (!placed || placed.kind === 'scene') {
+        const at = this.copies(owner).map((a) =>
+          a.endsWith(':.') ? `${a.slice(0, -1)}${p.id}` : `${a}/${p.id}`,
+        );
+        this.report('unknown-asset', '', subject, at);
+      }
+      const at = this.n.instances
+        .filter((i) => i.parent?.asset.id === owner.id && i.parent.children.get(p.id) === i)
+        .map((i) => i.address);
+      if (placed && placed.kind !== 'scene') {
+        for (const name of p.muted ?? []) {
+          if (placed.bindings?.some((b) => b.id === name)) continue;
+          this.report('dangling-name', 'muted', { ...subject, name }, at);
+        }
+        for (const [name, value] of Object.entries(p.properties ?? {})) {
+          const type = placed.properties?.find((x) => x.name === name)?.type;
+          const own = { ...subject, property: name };
+          if (!type) this.report('dangling-name', 'override', own, at);
+          else if (!this.literalFits(value, type)) this.report('dangling-name', 'value', own, at);
+        }
+      }
+      for (const name of peers.length > 0 ? [p.authority, p.operator] : []) {
+        if (name !== undefined && !peers.includes(name)) {
+          this.report('dangling-name', 'peer', { ...subject, name }, at);
+        }
+      }
+    }
+    for (const b of owner.bindings ?? []) this.match(owner, b);
+  }
+  private match(owner: Asset, b: Binding): void {
+    const { to } = b;
+    if (b.enabled === false || !('every' in to) || typeof to.match !== 'object') return;
+    const { property, equals } = to.match;
+    if (typeof equals === 'object' && !Array.isArray(equals)) return;
+    const type = this.assets.get(to.every)?.properties?.find((p) => p.name === property)?.type;
+    if (!type || this.literalFits(equals, type)) return;
+    const all = this.n.instances.filter((i) => i.asset.id === owner.id);
+    const unmuted = all.filter((i) => !i.muted.includes(b.id));
+    if (all.length > 0 && unmuted.length === 0) return;
+    const subject = { asset: owner.id, binding: b.id };
+    this.report(
+      'dangling-name',
+      'value',
+      subject,
+      unmuted.map((i) => i.address),
+    );
+  }
+
+  private causes(asset: Asset): void {
+    for (const { name: event, cause } of asset.events ?? []) {
+      if (cause.type === 'change' && !asset.properties?.some((p) => p.name === cause.property)) {
+        const subject = { asset: asset.id, event, name: cause.property };
+        this.report('dangling-name', 'property', subject, this.copies(asset));
+      }
+      const list = ('activators' in cause && cause.activators) || [];
+      const matches = (entry: string): boolean =>
+        entry.startsWith('#')
+          ? this.project.assets.some((a) => a.tags?.includes(entry.slice(1)))
+          : this.assets.has(entry);
+      if (!list.some(matches)) continue;
+      for (const name of list) {
+        if (!matches(name)) {
+          this.report('dangling-name', 'activator', { asset: asset.id, event, name }, this.copies(asset));
+        }
+      }
+    }
+  }
+}
