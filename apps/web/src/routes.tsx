@@ -2,7 +2,10 @@ import { createBrowserRouter, Link, Navigate, useRouteError } from 'react-router
 import type { ReactNode } from 'react';
 import { ProjectFrame } from './parts/frame.js';
 import { AuditView } from './views/audit/audit-view.js';
+import { PlanView } from './views/plan/plan-view.js';
 import { ProjectsView } from './views/projects/projects-view.js';
+import { RippleView } from './views/ripple/ripple-view.js';
+import { SheetView } from './views/sheet/sheet-view.js';
 import { WireView } from './views/wire/wire-view.js';
 
 /** Every address of the application. What is chosen in a view stands in its query. */
@@ -14,7 +17,10 @@ export const router = createBrowserRouter([
     ErrorBoundary: Failed,
     children: [
       { index: true, element: <Navigate to="wire" replace /> },
+      { path: 'plan', Component: PlanView },
       { path: 'wire', Component: WireView },
+      { path: 'wire/sheet', Component: SheetView },
+      { path: 'ripple', Component: RippleView },
       { path: 'audit', Component: AuditView },
       { path: '*', element: <Navigate to="wire" replace /> },
     ],

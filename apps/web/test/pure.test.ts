@@ -1,12 +1,12 @@
 import { describe, expect, it } from '@jest/globals';
-import { indexProject, type Finding, type PathStep, type Project } from '@oquel/core';
+import { indexProject, type Binding, type Finding, type PathStep, type Project } from '@oquel/core';
 import { placeLabels, type LabelWish } from '../src/parts/plan/labels.js';
 import { monogram } from '../src/parts/plan/monogram.js';
 import { extent, fit, roundStep, toScreen, zoomAt } from '../src/parts/plan/viewport.js';
-import { groupByRule } from '../src/views/audit/grouping.js';
+import { groupFindings } from '../src/views/audit/grouping.js';
 import { layRope } from '../src/views/audit/rope-layout.js';
 import { chipsOf, findCandidates, type Candidate } from '../src/views/wire/candidates.js';
-import { checkDraft, draftOf, withDraft, wiringOf } from '../src/views/wire/draft.js';
+import { checkDraft, draftOf, EMPTY_DRAFT, withDraft, wiringOf } from '../src/views/wire/draft.js';
 
 describe('the viewport', () => {
   it('shows the whole plan, and keeps the point under the pointer when zooming', () => {
@@ -136,28 +136,33 @@ describe('drafts', () => {
   const params = [{ name: 'force', type: 'float' as const }];
   it('say what is wrong in each field', () => {
     const { faults } = checkDraft(
-      { args: { force: '$gone' }, key: '', limit: '1.5', delay: 'soon' },
+      { ...EMPTY_DRAFT, args: { force: '$gone' }, limit: '1.5', delay: 'soon' },
       params,
       scope,
     );
     expect([...faults.keys()]).toEqual(['force', 'limit', 'delay']);
   });
-  it('come back from a binding as they went in', () => {
-    const binding = {
-      id: 'b',
-      from: { at: '.', event: 'onGust' },
-      to: { channel: 'tension', key: 'east' },
-      args: { force: { payload: 'speed' } },
-      limit: 2,
-      delay: 0.5,
-      note: 'kept',
-    };
+  const from = { at: '.', event: 'onGust' };
+  const engage = { at: 'brake-1', action: 'engage' };
+  const force = { force: { payload: 'speed' } };
+  const every = { every: 'Brake', action: 'engage' };
+  it.each<Omit<Binding, 'id'>>([
+    { from, to: { channel: 'tension', key: 'east' }, args: force, limit: 2, delay: 0.5, note: 'kept' },
+    { from, to: engage, args: force, enabled: false },
+    { from, to: engage, args: force, enabled: true, origin: 'authored', bind: 'load', release: 'own' },
+    { from, to: engage, args: force, origin: 'code', bind: 'start', release: 'never' },
+    { from, to: { ...every, match: 'all', within: 'project', pick: 'first', spawned: true }, args: force },
+    { from, to: { ...every, match: { property: 'line', equals: { property: 'line' } } }, args: force },
+    { from, to: { ...every, match: { property: 'line', equals: 'east' } }, args: force },
+    { from: { channel: 'tension', key: { property: 'line' } }, to: engage, args: force },
+  ])('come back from a binding as they went in: %j', (rest) => {
+    const binding: Binding = { id: 'b', ...rest };
     const checked = checkDraft(draftOf(binding, params), params, scope);
-    expect(checked.faults.size).toBe(0);
+    expect([...checked.faults.values()]).toEqual([]);
     expect(withDraft(binding, checked)).toEqual(binding);
   });
   it('wire many receivers as one edit with free ids, in their order', () => {
-    const checked = checkDraft({ args: { force: '$speed' }, key: '', limit: '', delay: '0' }, params, scope);
+    const checked = checkDraft({ ...EMPTY_DRAFT, args: { force: '$speed' }, delay: '0' }, params, scope);
     const { changeSet, ids } = wiringOf(
       index.assets[0],
       { at: '.', event: 'onGust' },
@@ -198,17 +203,21 @@ describe('a path on the rope', () => {
   });
 });
 
-it('findings are grouped by rule, rules with errors first', () => {
-  const f = (rule: string, severity: Finding['severity']): Finding => ({ rule, severity }) as Finding;
-  const groups = groupByRule([
-    f('z-rule', 'error'),
-    f('a-rule', 'warning'),
-    f('z-rule', 'info'),
+describe('grouping findings', () => {
+  const f = (rule: string, severity: Finding['severity'], at: string[] = []): Finding =>
+    ({ rule, severity, subject: { asset: rule[0] }, occurrences: at }) as unknown as Finding;
+  const all = [
+    f('z-rule', 'error', ['ridge:a', 'refuge:b']),
+    f('a-rule', 'warning', ['ridge:c']),
+    f('z-rule', 'info', ['ridge:.']),
     f('b-rule', 'info'),
-  ]);
-  expect(groups.map((g) => [g.rule, g.worst, g.findings.length])).toEqual([
-    ['z-rule', 'error', 2],
-    ['a-rule', 'warning', 1],
-    ['b-rule', 'info', 1],
-  ]);
+  ];
+  it.each([
+    ['rule', ['z-rule 2', 'a-rule 1', 'b-rule 1']],
+    ['asset', ['z 2', 'a 1', 'b 1']],
+    ['severity', ['errors 1', 'warnings 1', 'notes 2']],
+    ['scene', ['several scenes 1', 'ridge 2', 'no scene 1']],
+  ] as const)('by %s, those with errors first', (by, expected) => {
+    expect(groupFindings(all, by).map((g) => `${g.name} ${g.findings.length}`)).toEqual(expected);
+  });
 });

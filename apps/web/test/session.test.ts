@@ -1,17 +1,10 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
-import {
-  LiveAudit,
-  compareFindings,
-  proposeFixes,
-  type Change,
-  type ChangeSet,
-  type Project,
-} from '@oquel/core';
+import { type ChangeSet, type Project } from '@oquel/core';
 import { newDatabase, TestServer } from '../../server/test/harness.js';
 import { engage, smallProject } from '../../server/test/small-project.js';
+import { Auditor } from '../src/workers/auditor.js';
 import type { AuditorPort, ProjectSession as Session, SessionState } from '../src/session/project-session.js';
 
-const TODAY = '2026-11-24';
 let server: TestServer;
 let id: string;
 let Sessions: { ProjectSession: typeof Session };
@@ -26,27 +19,20 @@ beforeEach(async () => {
   id = await server.import(smallProject());
 });
 
-/** The audit as the worker runs it, without the worker. */
-class Auditor implements AuditorPort {
-  private live: LiveAudit | null = null;
-  open(project: Project): Promise<LiveAudit['result']> {
-    this.live = new LiveAudit(project, TODAY);
-    return Promise.resolve(this.live.result);
-  }
-  apply(changes: Change[]): ReturnType<AuditorPort['apply']> {
-    const before = this.live!.result;
-    const result = this.live!.apply(changes);
-    return Promise.resolve({ result, change: compareFindings(before.findings, result.findings) });
-  }
-  cures(fingerprint: string): ReturnType<AuditorPort['cures']> {
-    const finding = this.live!.result.findings.find((f) => f.fingerprint === fingerprint);
-    return Promise.resolve(finding ? proposeFixes(this.live!.project, finding, TODAY) : []);
-  }
+/** The auditor as the worker runs it, without the worker: it answers later. */
+function auditor(): AuditorPort {
+  const own = new Auditor();
+  return new Proxy(own, {
+    get:
+      (_, name: keyof AuditorPort) =>
+      async (...args: unknown[]): Promise<unknown> =>
+        await (own[name] as (...a: unknown[]) => unknown).apply(own, args),
+  }) as unknown as AuditorPort;
 }
 
 async function open(who = 'ines'): Promise<{ session: Session; notices: string[] }> {
   const opened = (await server.get(`/api/projects/${id}`)).body as ConstructorParameters<typeof Session>[0];
-  const session = new Sessions.ProjectSession(opened, new Auditor(), () => who);
+  const session = new Sessions.ProjectSession(opened, auditor(), () => who);
   const notices: string[] = [];
   session.onNotice((n) => notices.push(n.text));
   return { session, notices };
@@ -85,6 +71,29 @@ const storedIds = async (): Promise<string[]> =>
   ((await server.get(`/api/projects/${id}/document`)).body as Project).assets[0].bindings!.map((b) => b.id);
 
 describe('an open project', () => {
+  it('answers about ripples, selections and distributions as the last edit left it', async () => {
+    const { session } = await open();
+    const from = { at: 'mast-1', event: 'onGust' };
+    const start = { at: 'pylon-ridge:mast-1', name: 'onGust' };
+    const question = { ask: { start, way: 'on' as const }, axis: 'hops' as const, filter: {}, muted: [] };
+    session.edit(add('gust-2', 'brake-2'));
+    const both = await session.ripple(question);
+    expect(both!.ripple.reach).toBe(2);
+    expect(both!.lines.map((l) => l.text)).toContain('pylon-ridge:brake-2.engage');
+    const off = [{ asset: 'pylon-ridge', binding: 'gust-2' }];
+    const trial = await session.ripple({ ...question, muted: off });
+    expect(trial!.ripple.entries.filter((e) => e.gone).map((e) => e.at[0])).toEqual(['pylon-ridge:brake-2']);
+    expect(await session.ripple({ ...question, ask: { start: { at: 'nowhere:x' }, way: 'on' } })).toBeNull();
+    const every = { every: 'TrackBrake', action: 'engage' };
+    const asked = await session.selected('pylon-ridge', [
+      { from, to: every },
+      { from, to: { ...every, every: 'Nobody' } },
+    ]);
+    expect(asked.map((a) => a?.total ?? null)).toEqual([2, null]);
+    expect((await session.figures()).fanOuts.map((b) => [b.value, b.count])).toEqual([[2, 1]]);
+    expect(await session.cureAlike('no such finding')).toBeNull();
+    session.close();
+  });
   it('shows an edit at once, audits it, stores it, and takes it back and forth', async () => {
     const { session } = await open();
     await until(session, (s) => s.audit !== null);

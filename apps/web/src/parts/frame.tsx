@@ -1,14 +1,17 @@
-import { useEffect, type ReactNode } from 'react';
+import { useEffect, useState, type ReactNode } from 'react';
 import { Link, NavLink, Outlet, useParams } from 'react-router';
 import { Button } from '@mui/material';
 import { SessionProvider, useSession, useSessionState } from '../session/session-context.js';
 import { AuditStrip } from './audit-strip.js';
 import { useColorMode } from './color-mode.js';
+import { GoTo } from './goto/go-to.js';
+import { Shortcuts } from './goto/shortcuts.js';
+import { History } from './history.js';
 import { NameField } from './name-field.js';
 import { Toasts } from './ui/toasts.js';
 
 const VIEWS = ['Plan', 'Wire', 'Ripple', 'Crossings', 'Catalogue', 'Rehearse', 'Audit', 'Builds'] as const;
-const BUILT = new Set<string>(['Wire', 'Audit']);
+const BUILT = new Set<string>(['Plan', 'Wire', 'Ripple', 'Audit']);
 
 /** An open project: the title line, the view, and the audit strip. */
 export function ProjectFrame(): ReactNode {
@@ -41,13 +44,21 @@ function Frame(): ReactNode {
   const session = useSession();
   const { id, project, undo, redo } = useSessionState();
   const { mode, toggle } = useColorMode();
+  const [open, setOpen] = useState<'goto' | 'shortcuts' | 'history' | null>(null);
   useEffect(() => {
     document.title = `${project.name} · Oquel`;
   }, [project.name]);
   useEffect(() => {
     const onKey = (e: KeyboardEvent): void => {
-      if (!(e.ctrlKey || e.metaKey) || isTextField(e.target)) return;
       const key = e.key.toLowerCase();
+      const ctrl = e.ctrlKey || e.metaKey;
+      if (ctrl && key === 'k') {
+        e.preventDefault();
+        setOpen('goto');
+      }
+      if (isTextField(e.target)) return;
+      if (e.key === '?') setOpen('shortcuts');
+      if (!ctrl) return;
       if (key !== 'z' && key !== 'y') return;
       e.preventDefault();
       session.step(key === 'y' || e.shiftKey ? 'redo' : 'undo');
@@ -81,6 +92,18 @@ function Frame(): ReactNode {
           )}
         </nav>
         <div className="tools">
+          <button type="button" className="word" title="Ctrl+K" onClick={() => setOpen('goto')}>
+            Go to
+          </button>
+          <button
+            type="button"
+            className="word"
+            title="Shortcuts"
+            aria-label="Shortcuts"
+            onClick={() => setOpen('shortcuts')}
+          >
+            ?
+          </button>
           <button
             type="button"
             className="word"
@@ -98,6 +121,9 @@ function Frame(): ReactNode {
             onClick={() => session.step('redo')}
           >
             Redo
+          </button>
+          <button type="button" className="word" onClick={() => setOpen('history')}>
+            History
           </button>
           <a href={`/api/projects/${id}/document`} download={`${project.name}.oquel.json`}>
             Export
@@ -117,6 +143,9 @@ function Frame(): ReactNode {
         <Outlet />
       </main>
       <AuditStrip />
+      {open === 'goto' && <GoTo onClose={() => setOpen(null)} />}
+      {open === 'history' && <History onClose={() => setOpen(null)} />}
+      {open === 'shortcuts' && <Shortcuts onClose={() => setOpen(null)} />}
       <Toasts />
     </div>
   );

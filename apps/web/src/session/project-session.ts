@@ -1,13 +1,17 @@
 import {
   applyChanges,
   indexProject,
+  reindexProject,
   type AuditResult,
   type Change,
   type ChangeSet,
   type Cure,
+  type CureOfMany,
+  type Figures,
   type FindingChange,
   type Project,
   type ProjectIndex,
+  type SelectedNow,
 } from '@oquel/core';
 import {
   ApiProblem,
@@ -18,14 +22,15 @@ import {
   Unreachable,
   type Edited,
 } from '../api/client.js';
-import type { Audited } from '../workers/audit.worker.js';
+import type { Auditor, RippleAnswer, RippleQuestion, SelectionAsk } from '../workers/auditor.js';
 
-/** What the audit worker offers, as the session sees it. */
-export interface AuditorPort {
-  open(project: Project): Promise<AuditResult>;
-  apply(changes: Change[]): Promise<Audited>;
-  cures(fingerprint: string): Promise<Cure[]>;
-}
+type Methods = {
+  [K in keyof Auditor as Auditor[K] extends (...args: never[]) => unknown ? K : never]: Auditor[K];
+};
+/** What the audit worker offers, as the session sees it: the auditor's own methods, answered later. */
+export type AuditorPort = {
+  [K in keyof Methods]: (...args: Parameters<Methods[K]>) => Promise<ReturnType<Methods[K]>>;
+};
 
 export interface LastEdit {
   label: string;
@@ -67,6 +72,8 @@ export class ProjectSession {
   private closed = false;
   private timer: ReturnType<typeof setTimeout> | null = null;
   private auditing: Promise<void>;
+  /** The date of the last audit. */
+  private today = '';
 
   constructor(
     opened: { id: string; version: number; document: object; undo: string | null; redo: string | null },
@@ -87,6 +94,11 @@ export class ProjectSession {
       waiting: 0,
     };
     this.auditing = this.reaudit(project);
+  }
+
+  /** The version that the server had when it last answered. */
+  get storedVersion(): number {
+    return this.version;
   }
 
   getState = (): SessionState => this.state;
@@ -125,8 +137,32 @@ export class ProjectSession {
     await this.auditing;
     return this.auditor.cures(fingerprint);
   }
-  /** Takes in what others have done meanwhile. */
+  /** What changes would do to the findings, once the audit of the last edit is there. @throws EditRefused */
+  async preview(changes: Change[]): Promise<FindingChange> {
+    await this.auditing;
+    return this.auditor.preview(changes);
+  }
+  /** What selections take, once the last edit is known to the worker. */
+  async selected(owner: string, asks: readonly SelectionAsk[]): Promise<(SelectedNow | null)[]> {
+    await this.auditing;
+    return this.auditor.selected(owner, asks);
+  }
+  /** A ripple, once the last edit is known to the worker. */
+  async ripple(question: RippleQuestion): Promise<RippleAnswer | null> {
+    await this.auditing;
+    return this.auditor.ripple(question);
+  }
+  async figures(): Promise<Figures> {
+    await this.auditing;
+    return this.auditor.figures();
+  }
+  async cureAlike(fingerprint: string): Promise<CureOfMany | null> {
+    await this.auditing;
+    return this.auditor.cureAlike(fingerprint);
+  }
+  /** Takes in what others have done meanwhile, and a new day: waivers end at midnight. */
   async catchUp(): Promise<void> {
+    if (this.today !== '' && this.today !== today()) this.auditing = this.reaudit(this.state.project);
     if (this.queue.length > 0 || this.running) return;
     try {
       const edits = await editsAfter(this.state.id, this.version);
@@ -219,7 +255,11 @@ export class ProjectSession {
 
   private applyLocally(changes: Change[], label: string): void {
     const { project } = applyChanges(this.state.project, changes);
-    this.set({ project, index: indexProject(project), lastEdit: { label, change: null } });
+    this.set({
+      project,
+      index: reindexProject(this.state.index, project),
+      lastEdit: { label, change: null },
+    });
     this.auditing = this.auditing
       .then(async () => {
         const { result, change } = await this.auditor.apply(changes);
@@ -229,7 +269,8 @@ export class ProjectSession {
   }
   private async reaudit(project: Project): Promise<void> {
     try {
-      const audit = await this.auditor.open(project);
+      this.today = today();
+      const audit = await this.auditor.open(project, this.today);
       if (!this.closed) this.set({ audit });
     } catch (error) {
       this.auditFailed(error);
@@ -251,3 +292,7 @@ export class ProjectSession {
   }
 }
 function ignore(): void {}
+/** Waivers are judged by the day in UTC, as the command line does. */
+function today(): string {
+  return new Date().toISOString().slice(0, 10);
+}

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { wrap, type Remote } from 'comlink';
 import { createContext, use, useEffect, useState, useSyncExternalStore, type ReactNode } from 'react';
 import { openProject } from '../api/client.js';
-import type { Auditor } from '../workers/audit.worker.js';
+import type { Auditor } from '../workers/auditor.js';
 import { whoIsIt } from './who.js';
 import { ProjectSession, type SessionState } from './project-session.js';
 
@@ -32,15 +32,7 @@ export function SessionProvider({
     if (!data) return;
     const worker = new Worker(new URL('../workers/audit.worker.ts', import.meta.url), { type: 'module' });
     const auditor: Remote<Auditor> = wrap<Auditor>(worker);
-    const next = new ProjectSession(
-      data,
-      {
-        open: (project) => auditor.open(project),
-        apply: (changes) => auditor.apply(changes),
-        cures: (fingerprint) => auditor.cures(fingerprint),
-      },
-      whoIsIt,
-    );
+    const next = new ProjectSession(data, auditor, whoIsIt);
     setSession(next);
     const onFocus = (): void => void next.catchUp();
     window.addEventListener('focus', onFocus);

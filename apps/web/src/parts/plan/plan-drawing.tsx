@@ -1,6 +1,8 @@
 import './plan.css';
+import type { Area } from '@oquel/core';
 import {
-  useEffect,
+  useCallback,
+  useLayoutEffect,
   useMemo,
   useRef,
   useState,
@@ -8,12 +10,29 @@ import {
   type PointerEvent,
   type ReactNode,
 } from 'react';
+import { pulled } from './area.js';
+import { AreaHandles, AreaShape } from './area-shape.js';
+import { gestureOf, snapped, type Gesture } from './gesture.js';
 import { placeLabels } from './labels.js';
+import { Minimap } from './minimap.js';
 import { PlanGround } from './plan-ground.js';
 import { PlanThing, type ThingLook } from './plan-thing.js';
 import type { Thing } from './thing.js';
-import { extent, fit, toScreen, zoomAt, type Viewport } from './viewport.js';
+import { usePane } from './use-pane.js';
+import { extent, toMetres, toScreen, type Viewport } from './viewport.js';
 
+/** What can be done to the things besides pointing at them; a plan without it is only looked at. */
+export interface Staging {
+  /** Metres between the places at which things come to stand; 0 for any. */
+  snap: number;
+  chosen: readonly string[];
+  /** A click on the ground puts something there. */
+  placing: boolean;
+  onMove: (paths: readonly string[], by: [number, number]) => void;
+  onFrame: (paths: readonly string[]) => void;
+  onGround: (at: [number, number]) => void;
+  onArea: (path: string, area: Area) => void;
+}
 interface Props {
   label: string;
   size: readonly [number, number] | undefined;
@@ -22,14 +41,28 @@ interface Props {
   looks: ReadonlyMap<string, ThingLook>;
   /** Pixels on the left that something covers. */
   covered?: number;
-  onPick: (path: string) => void;
+  onPick: (path: string, add: boolean) => void;
+  staging?: Staging;
 }
+/** A gesture under way: pixels from where it began. */
+interface Drawn {
+  gesture: Gesture;
+  x: number;
+  y: number;
+  from: Viewport;
+  dx: number;
+  dy: number;
+  /** Whether it has gone far enough to be more than a click. */
+  begun: boolean;
+  /** Whether it began on the ground, not on a thing. */
+  ground: boolean;
+}
+/** Room around what is seen in which things are drawn as well, to be there when the plan is pushed. Pixels. */
+const AROUND = 200;
+const MOST_LABELS = 500;
 
 /** A scene to scale: ground, areas, things with labels that do not collide. Wheel zooms, dragging pans, 0 shows all. */
-export function PlanDrawing({ label, size, things, looks, covered = 0, onPick }: Props): ReactNode {
-  const pane = useRef<HTMLDivElement>(null);
-  const [paneSize, setPaneSize] = useState({ width: 0, height: 0 });
-  const [moved, setMoved] = useState<Viewport | null>(null);
+export function PlanDrawing({ label, size, things, looks, covered = 0, onPick, staging }: Props): ReactNode {
   const bounds = useMemo(
     () =>
       extent(
@@ -38,77 +71,173 @@ export function PlanDrawing({ label, size, things, looks, covered = 0, onPick }:
       ),
     [size, things],
   );
-  useEffect(() => {
-    const watch = new ResizeObserver(([entry]) => {
-      setPaneSize({ width: entry.contentRect.width, height: entry.contentRect.height });
-    });
-    watch.observe(pane.current!);
-    return () => watch.disconnect();
-  }, []);
-  useEffect(() => setMoved(null), [label]);
-  const { width, height } = paneSize;
-  const view = moved ?? fit(bounds, width, height, covered);
+  const pane = usePane(label, bounds, covered);
+  const { view, width, height } = pane;
+  const [drawn, setDrawn] = useState<Drawn | null>(null);
+  const clicked = useRef(true);
+  const svg = useRef<SVGSVGElement>(null);
+  useLayoutEffect(() => {
+    if (svg.current) svg.current.style.transform = '';
+  }, [view.x, view.y, view.scale]);
+  const moving = drawn?.begun === true && drawn.gesture.kind === 'move' ? movedBy(drawn) : null;
 
-  // React's own wheel listener is passive and could not keep the page from scrolling.
-  const latest = useRef(view);
-  latest.current = view;
-  useEffect(() => {
-    const node = pane.current!;
-    const onWheel = (e: WheelEvent): void => {
-      e.preventDefault();
-      const box = node.getBoundingClientRect();
-      setMoved(
-        zoomAt(latest.current, Math.exp(-e.deltaY * 0.0015), e.clientX - box.left, e.clientY - box.top),
-      );
-    };
-    node.addEventListener('wheel', onWheel, { passive: false });
-    return () => node.removeEventListener('wheel', onWheel);
-  }, []);
-  const drag = useRef<{ x: number; y: number; from: Viewport } | null>(null);
-  const zoom = (factor: number): void => setMoved(zoomAt(view, factor, width / 2, height / 2));
-
-  const shown = things.filter((t) => t.depth <= 1 || looks.has(t.path));
-  const mark = Math.min(13, Math.max(8, view.scale * 2.6));
+  const shown = useMemo(
+    () =>
+      things.filter((t) => {
+        if (t.depth > 1 && !looks.has(t.path)) return false;
+        const [x, y] = toScreen(view, t.at);
+        return x > -AROUND && y > -AROUND && x < width + AROUND && y < height + AROUND;
+      }),
+    [things, looks, view, width, height],
+  );
+  const mark = Math.min(13, Math.max(things.length > 400 ? 2 : 8, view.scale * 2.6));
   const labels = useMemo(() => {
     // What is faded gives way: it has no label, and its mark is no obstacle.
-    const labelled = shown.filter((t) => !looks.get(t.path)?.faded);
+    const rankOf = (t: Thing): number => {
+      const look = looks.get(t.path);
+      return look?.chosen ? 4 : look?.picked ? 3 : look?.lit ? 2 : 1;
+    };
+    const wished = shown.filter((t) => !looks.get(t.path)?.faded);
+    // Where so many crowd, hardly any label finds room; it is not tried for all.
+    const labelled =
+      wished.length <= MOST_LABELS
+        ? wished
+        : [...wished.filter((t) => rankOf(t) > 1), ...wished.filter((t) => rankOf(t) === 1)].slice(
+            0,
+            MOST_LABELS,
+          );
     return placeLabels(
       labelled.map((t) => {
         const [x, y] = toScreen(view, t.at);
-        const look = looks.get(t.path);
-        const rank = look?.chosen ? 4 : look?.picked ? 3 : look?.lit ? 2 : 1;
-        return { id: t.path, text: t.label, x, y, radius: radiusOf(t, mark), rank };
+        return { id: t.path, text: t.label, x, y, radius: radiusOf(t, mark), rank: rankOf(t) };
       }),
     );
   }, [shown, view, looks, mark]);
 
-  const onPointerDown = (e: PointerEvent<SVGSVGElement>): void => {
-    if (e.button !== 0) return;
-    drag.current = { x: e.clientX, y: e.clientY, from: view };
-  };
-  const onPointerMove = (e: PointerEvent<SVGSVGElement>): void => {
-    const start = drag.current;
-    if (!start) return;
-    const [dx, dy] = [e.clientX - start.x, e.clientY - start.y];
-    if (Math.hypot(dx, dy) < 4 && !e.currentTarget.hasPointerCapture(e.pointerId)) return;
-    e.currentTarget.setPointerCapture(e.pointerId);
-    setMoved({ ...start.from, x: start.from.x + dx, y: start.from.y + dy });
-  };
-  const onKeyDown = (e: KeyboardEvent): void => {
-    if (e.key === '+' || e.key === '=') zoom(1.25);
-    else if (e.key === '-') zoom(0.8);
-    else if (e.key === '0') setMoved(null);
+  function movedBy({ gesture, dx, dy }: Drawn): { paths: readonly string[]; by: [number, number] } | null {
+    if (!staging || gesture.kind !== 'move') return null;
+    const { path } = gesture;
+    const thing = things.find((t) => t.path === path);
+    if (!thing) return null;
+    const by = snapped(thing.at, [dx / view.scale, dy / view.scale], staging.snap);
+    return { paths: staging.chosen.includes(path) ? staging.chosen : [path], by };
+  }
+  function pulledTo({ gesture, x, y, dx, dy }: Drawn): { path: string; area: Area } | null {
+    if (gesture.kind !== 'area') return null;
+    const thing = things.find((t) => t.path === gesture.path);
+    if (!thing?.area) return null;
+    const box = pane.ref.current!.getBoundingClientRect();
+    const [mx, my] = toMetres(view, [x + dx - box.left, y + dy - box.top]);
+    return {
+      path: gesture.path,
+      area: pulled(thing.area, gesture.handle, [mx - thing.at[0], my - thing.at[1]]),
+    };
+  }
+  const place = (e: { clientX: number; clientY: number }): [number, number] => {
+    const box = pane.ref.current!.getBoundingClientRect();
+    return toMetres(view, [e.clientX - box.left, e.clientY - box.top]);
   };
 
+  const onPointerDown = (e: PointerEvent<SVGSVGElement>): void => {
+    if (e.button !== 0) return;
+    const target = e.target as Element;
+    const handle = target.closest<SVGElement>('[data-handle]');
+    const path = target.closest<SVGElement>('.thing')?.dataset.path ?? null;
+    const gesture = gestureOf({
+      thing: path !== null && things.some((t) => t.path === path && t.depth === 1) ? path : null,
+      handle: handle ? { path: handle.dataset.of!, at: Number(handle.dataset.handle) } : null,
+      shift: e.shiftKey,
+      staging: staging !== undefined,
+    });
+    clicked.current = true;
+    const ground = path === null && !handle;
+    setDrawn({ gesture, x: e.clientX, y: e.clientY, from: view, dx: 0, dy: 0, begun: false, ground });
+  };
+  const onPointerMove = (e: PointerEvent<SVGSVGElement>): void => {
+    if (!drawn) return;
+    const [dx, dy] = [e.clientX - drawn.x, e.clientY - drawn.y];
+    const begun = drawn.begun || Math.hypot(dx, dy) >= 4;
+    if (!begun) return;
+    if (!drawn.begun) e.currentTarget.setPointerCapture(e.pointerId);
+    clicked.current = false;
+    if (drawn.gesture.kind !== 'pan') return setDrawn({ ...drawn, dx, dy, begun });
+    // The drawing itself is pushed about; it is drawn anew only when its margin is used up, and at the end.
+    const far = Math.max(Math.abs(dx), Math.abs(dy)) > AROUND - 30;
+    if (far) pane.show(pannedBy(drawn, dx, dy));
+    else svg.current!.style.transform = `translate(${dx}px, ${dy}px)`;
+    if (far || !drawn.begun) {
+      const at = far ? { x: e.clientX, y: e.clientY, from: pannedBy(drawn, dx, dy) } : {};
+      setDrawn({ ...drawn, ...at, begun });
+    }
+  };
+  const endPan = (e: { clientX: number; clientY: number }): void => {
+    if (drawn?.begun !== true || drawn.gesture.kind !== 'pan') return;
+    pane.show(pannedBy(drawn, e.clientX - drawn.x, e.clientY - drawn.y));
+  };
+  const onPointerUp = (e: PointerEvent<SVGSVGElement>): void => {
+    setDrawn(null);
+    // The click that follows a drawn gesture is none; the next one is.
+    requestAnimationFrame(() => (clicked.current = true));
+    endPan(e);
+    if (!drawn || !staging) return;
+    if (!drawn.begun) {
+      if (drawn.ground || staging.placing) staging.onGround(place(e));
+      return;
+    }
+    const { gesture } = drawn;
+    if (gesture.kind === 'pan') return;
+    if (gesture.kind === 'move') {
+      const moved = movedBy(drawn);
+      if (moved && (moved.by[0] !== 0 || moved.by[1] !== 0)) staging.onMove(moved.paths, moved.by);
+    } else if (gesture.kind === 'area') {
+      const to = pulledTo(drawn);
+      if (to) staging.onArea(to.path, to.area);
+    } else if (gesture.kind === 'frame') {
+      const [ax, ay] = place({ clientX: drawn.x, clientY: drawn.y });
+      const [bx, by] = place(e);
+      const inside = ([x, y]: readonly [number, number]): boolean =>
+        x >= Math.min(ax, bx) && x <= Math.max(ax, bx) && y >= Math.min(ay, by) && y <= Math.max(ay, by);
+      staging.onFrame(things.filter((t) => t.depth === 1 && inside(t.at)).map((t) => t.path));
+    }
+  };
+  const onKeyDown = (e: KeyboardEvent): void => {
+    if (e.key === '+' || e.key === '=') pane.zoom(1.25);
+    else if (e.key === '-') pane.zoom(0.8);
+    else if (e.key === '0') pane.show(null);
+  };
+  const latest = useRef(onPick);
+  latest.current = onPick;
+  const placing = useRef(false);
+  placing.current = staging?.placing === true;
+  const pick = useCallback((path: string, add: boolean): void => {
+    // While something is placed, a press on a thing puts it there as well.
+    if (clicked.current && !placing.current) latest.current(path, add);
+    clicked.current = true;
+  }, []);
+  const placeOf = (t: Thing): readonly [number, number] =>
+    moving?.paths.includes(t.path) ? [t.at[0] + moving.by[0], t.at[1] + moving.by[1]] : t.at;
+  const pulling = drawn?.begun ? pulledTo(drawn) : null;
+  const areaOf = (t: Thing): Area | undefined => (pulling?.path === t.path ? pulling.area : t.area);
+  const only = staging?.chosen.length === 1 ? things.find((t) => t.path === staging.chosen[0]) : undefined;
+
   return (
-    <div className="plan-pane" ref={pane} style={{ position: 'absolute', inset: 0 }} onKeyDown={onKeyDown}>
+    <div
+      className={`plan-pane ${staging?.placing ? 'placing' : ''}`}
+      ref={pane.ref}
+      style={{ position: 'absolute', inset: 0 }}
+      onKeyDown={onKeyDown}
+    >
       <svg
+        ref={svg}
         role="group"
         aria-label={label}
         onPointerDown={onPointerDown}
         onPointerMove={onPointerMove}
-        onPointerUp={() => (drag.current = null)}
-        onPointerCancel={() => (drag.current = null)}
+        onPointerUp={onPointerUp}
+        onPointerCancel={(e) => {
+          endPan(e);
+          setDrawn(null);
+        }}
       >
         {width > 0 && (
           <>
@@ -119,31 +248,63 @@ export function PlanDrawing({ label, size, things, looks, covered = 0, onPick }:
               height={height}
               sized={size !== undefined}
             />
-            {shown.map((t) => (
-              <AreaShape key={t.path} thing={t} view={view} chosen={looks.get(t.path)?.chosen === true} />
-            ))}
-            {shown.map((t) => (
-              <PlanThing
-                key={t.path}
-                thing={t}
-                screen={toScreen(view, t.at)}
-                radius={radiusOf(t, mark)}
-                look={looks.get(t.path)}
-                label={labels.get(t.path)}
-                onPick={onPick}
-              />
-            ))}
+            {shown.map((t) => {
+              const area = areaOf(t);
+              const chosen = looks.get(t.path)?.chosen === true;
+              return (
+                area && (
+                  <AreaShape
+                    key={t.path}
+                    at={placeOf(t)}
+                    area={area}
+                    view={view}
+                    className={`area ${chosen ? 'chosen' : ''}`}
+                  />
+                )
+              );
+            })}
+            {shown.map((t) => {
+              const [x, y] = toScreen(view, placeOf(t));
+              return (
+                <PlanThing
+                  key={t.path}
+                  thing={t}
+                  x={x}
+                  y={y}
+                  radius={radiusOf(t, mark)}
+                  look={looks.get(t.path)}
+                  label={moving?.paths.includes(t.path) ? undefined : labels.get(t.path)}
+                  onPick={pick}
+                />
+              );
+            })}
+            {only?.depth === 1 && areaOf(only) && !moving && (
+              <AreaHandles path={only.path} at={only.at} area={areaOf(only)!} view={view} />
+            )}
+            {drawn?.begun === true && drawn.gesture.kind === 'frame' && (
+              <Frame drawn={drawn} pane={pane.ref} />
+            )}
           </>
         )}
       </svg>
+      {!pane.whole && width > 0 && (
+        <Minimap
+          bounds={bounds}
+          things={things}
+          view={view}
+          width={width}
+          height={height}
+          onShow={pane.show}
+        />
+      )}
       <div className="tools" role="group" aria-label="Zoom">
-        <button type="button" onClick={() => zoom(0.8)} aria-label="Zoom out" title="Zoom out (-)">
+        <button type="button" onClick={() => pane.zoom(0.8)} aria-label="Zoom out" title="Zoom out (-)">
           −
         </button>
-        <button type="button" onClick={() => setMoved(null)} aria-label="Show all" title="Show all (0)">
+        <button type="button" onClick={() => pane.show(null)} aria-label="Show all" title="Show all (0)">
           ⤢
         </button>
-        <button type="button" onClick={() => zoom(1.25)} aria-label="Zoom in" title="Zoom in (+)">
+        <button type="button" onClick={() => pane.zoom(1.25)} aria-label="Zoom in" title="Zoom in (+)">
           +
         </button>
       </div>
@@ -151,21 +312,30 @@ export function PlanDrawing({ label, size, things, looks, covered = 0, onPick }:
   );
 }
 
+function pannedBy({ from }: Drawn, dx: number, dy: number): Viewport {
+  return { ...from, x: from.x + dx, y: from.y + dy };
+}
+
+function Frame({
+  drawn: { x, y, dx, dy },
+  pane,
+}: {
+  drawn: Drawn;
+  pane: { current: HTMLDivElement | null };
+}): ReactNode {
+  const box = pane.current!.getBoundingClientRect();
+  return (
+    <rect
+      className="frameline"
+      x={Math.min(x, x + dx) - box.left}
+      y={Math.min(y, y + dy) - box.top}
+      width={Math.abs(dx)}
+      height={Math.abs(dy)}
+    />
+  );
+}
+
 /** Nested things are drawn smaller. */
 function radiusOf(t: Thing, mark: number): number {
   return t.depth > 1 ? mark * 0.6 : mark;
-}
-
-function AreaShape({ thing, view, chosen }: { thing: Thing; view: Viewport; chosen: boolean }): ReactNode {
-  const { area } = thing;
-  if (!area) return null;
-  const [x, y] = toScreen(view, thing.at);
-  const className = `area ${chosen ? 'chosen' : ''}`;
-  if ('circle' in area) return <circle className={className} cx={x} cy={y} r={area.circle * view.scale} />;
-  if ('rect' in area) {
-    const [w, h] = area.rect.map((m) => m * view.scale);
-    return <rect className={className} x={x - w / 2} y={y - h / 2} width={w} height={h} />;
-  }
-  const points = area.polygon.map(([px, py]) => `${x + px * view.scale},${y + py * view.scale}`).join(' ');
-  return <polygon className={className} points={points} />;
 }

@@ -1,4 +1,4 @@
-import type { KeyboardEvent, ReactNode } from 'react';
+import { memo, type KeyboardEvent, type ReactNode } from 'react';
 import type { PlacedLabel } from './labels.js';
 import { monogram } from './monogram.js';
 import type { Thing } from './thing.js';
@@ -12,36 +12,56 @@ export interface ThingLook {
   /** Chosen as a receiver. */
   picked?: boolean;
   faded?: boolean;
+  /** The worst of the faults that are told at it. */
+  fault?: 'error' | 'warning' | 'info';
+  /** It is other than its prefab: something is off or overridden in it. */
+  differs?: boolean;
   /** Places in the running order of the event shown. */
   order?: readonly number[];
 }
 
 interface Props {
   thing: Thing;
-  screen: [number, number];
+  x: number;
+  y: number;
   radius: number;
   look: ThingLook | undefined;
   label: PlacedLabel | undefined;
-  onPick: (path: string) => void;
+  /** `add`: besides what is chosen already. */
+  onPick: (path: string, add: boolean) => void;
 }
 
 /** One thing: a mark by kind with the letters of its asset, its label, and where it stands in the running order. */
-export function PlanThing({ thing, screen: [x, y], radius, look = {}, label, onPick }: Props): ReactNode {
+export const PlanThing = memo(function PlanThing({
+  thing,
+  x,
+  y,
+  radius,
+  look = {},
+  label,
+  onPick,
+}: Props): ReactNode {
   const classes = ['thing', thing.asleep ? 'asleep' : ''];
   for (const name of ['chosen', 'lit', 'picked', 'faded'] as const) if (look[name]) classes.push(name);
   const onKeyDown = (e: KeyboardEvent): void => {
     if (e.key !== 'Enter' && e.key !== ' ') return;
     e.preventDefault();
-    onPick(thing.path);
+    onPick(thing.path, e.shiftKey);
   };
-  const name = [thing.label, thing.asset, thing.asleep ? 'asleep' : '', thing.entry ? 'entry' : '']
+  const name = [
+    thing.label,
+    thing.asset,
+    thing.asleep ? 'asleep' : '',
+    thing.entry ? 'entry' : '',
+    look.differs ? 'differs' : '',
+  ]
     .filter(Boolean)
     .join(', ');
   return (
     <g
       className={classes.filter(Boolean).join(' ')}
       data-path={thing.path}
-      onClick={() => onPick(thing.path)}
+      onClick={(e) => onPick(thing.path, e.shiftKey || e.ctrlKey || e.metaKey)}
     >
       <title>{name}</title>
       {thing.entry && (
@@ -57,6 +77,20 @@ export function PlanThing({ thing, screen: [x, y], radius, look = {}, label, onP
         <text className="label" aria-hidden="true" x={label.x} y={label.y} textAnchor={label.anchor}>
           {thing.label}
         </text>
+      )}
+      {look.fault && (
+        <path
+          className={`faultmark ${look.fault}`}
+          aria-hidden="true"
+          d={faultPath(look.fault, x + radius - 1, y - radius + 1)}
+        />
+      )}
+      {look.differs && (
+        <path
+          className="differmark"
+          aria-hidden="true"
+          d={`M${x - radius * 0.6} ${y + radius - 2}l${radius * 1.2} 0`}
+        />
       )}
       {look.order?.map((n, i) => (
         <g key={n} aria-hidden="true">
@@ -80,6 +114,36 @@ export function PlanThing({ thing, screen: [x, y], radius, look = {}, label, onP
       />
     </g>
   );
+}, looksAlike);
+
+/** A plan has thousands of things, and most of them look as they did; objects are made anew with every edit. */
+function looksAlike(a: Props, b: Props): boolean {
+  return (
+    a.x === b.x &&
+    a.y === b.y &&
+    a.radius === b.radius &&
+    a.onPick === b.onPick &&
+    sameFields(a.label, b.label) &&
+    sameFields(a.look, b.look) &&
+    (a.thing === b.thing || DRAWN.every((k) => a.thing[k] === b.thing[k]))
+  );
+}
+const DRAWN = ['path', 'label', 'asset', 'kind', 'entry', 'asleep'] as const;
+function sameFields<T extends object>(a: T | undefined, b: T | undefined): boolean {
+  if (a === b) return true;
+  const [x, y] = [a ?? {}, b ?? {}] as [Record<string, unknown>, Record<string, unknown>];
+  for (const k of new Set([...Object.keys(x), ...Object.keys(y)])) {
+    if (x[k] !== y[k] && !(Array.isArray(x[k]) && Array.isArray(y[k]) && x[k].join() === y[k].join()))
+      return false;
+  }
+  return true;
+}
+
+/** The marks of severity, small: a cross, a lozenge, a bar. */
+function faultPath(severity: 'error' | 'warning' | 'info', x: number, y: number): string {
+  if (severity === 'error') return `M${x - 4} ${y - 4}l8 8m0 -8l-8 8`;
+  if (severity === 'warning') return `M${x} ${y - 5}l5 5l-5 5l-5 -5z`;
+  return `M${x - 5} ${y}h10`;
 }
 
 /** Prefabs are eight-sided plates, widgets slips with a folded corner. */

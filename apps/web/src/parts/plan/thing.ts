@@ -1,4 +1,4 @@
-import type { Area } from '@oquel/core';
+import type { Area, Reachable } from '@oquel/core';
 
 /** Something on the plan. */
 export interface Thing {
@@ -16,4 +16,18 @@ export interface Thing {
   area?: Area;
   entry: boolean;
   asleep: boolean;
+}
+
+export function toThing(t: Reachable): Thing {
+  return {
+    path: t.path,
+    label: t.path === '.' ? 'itself' : t.path,
+    asset: t.asset.decl.id,
+    kind: t.asset.decl.kind,
+    at: t.at,
+    depth: t.depth,
+    area: t.placement?.area ?? t.asset.decl.area,
+    entry: t.placement?.entry === true,
+    asleep: t.asleep,
+  };
 }

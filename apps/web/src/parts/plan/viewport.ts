@@ -11,7 +11,7 @@ export interface Rect {
   height: number;
 }
 
-export const MIN_SCALE = 0.2;
+export const MIN_SCALE = 0.01;
 export const MAX_SCALE = 400;
 /** Room for the rulers and labels at the edges. */
 const MARGIN = 34;
@@ -35,6 +35,9 @@ export function zoomAt(v: Viewport, factor: number, px: number, py: number): Vie
 }
 export function toScreen(v: Viewport, [mx, my]: readonly [number, number]): [number, number] {
   return [mx * v.scale + v.x, my * v.scale + v.y];
+}
+export function toMetres(v: Viewport, [x, y]: readonly [number, number]): [number, number] {
+  return [(x - v.x) / v.scale, (y - v.y) / v.scale];
 }
 function clampScale(scale: number): number {
   return Math.min(MAX_SCALE, Math.max(MIN_SCALE, scale));

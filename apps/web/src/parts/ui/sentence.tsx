@@ -1,4 +1,4 @@
-import { printOptions, toParts, type Binding } from '@oquel/core';
+import { printFrom, printOptions, toParts, type Binding } from '@oquel/core';
 import type { ReactNode } from 'react';
 
 /** Who does what, and how: the part of a binding's sentence after its event. */
@@ -26,5 +26,15 @@ export function SaidSentence({ binding }: { binding: Binding }): ReactNode {
         </span>
       ))}
     </>
+  );
+}
+
+/** The whole of it, with who says what. */
+export function WholeSentence({ binding }: { binding: Binding }): ReactNode {
+  return (
+    <span className="whole">
+      <span className="soft">when</span> <span className="mono">{printFrom(binding)}</span>{' '}
+      <span className="soft">do</span> <SaidSentence binding={binding} />
+    </span>
   );
 }

@@ -1,58 +1,111 @@
 import './audit.css';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import type { Finding } from '@oquel/core';
-import { useEffect, useMemo, useRef, type KeyboardEvent, type ReactNode } from 'react';
-import { useSearchParams } from 'react-router';
+import { compareFindings, type Finding } from '@oquel/core';
+import {
+  lazy,
+  Suspense,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  type KeyboardEvent,
+  type ReactNode,
+} from 'react';
 import { useSessionState } from '../../session/session-context.js';
+import { useQuery } from '../../parts/use-query.js';
 import { countText, SeverityMark, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
 import { FindingView } from './finding-view.js';
-import { filterFindings, groupByRule, type RuleGroup } from './grouping.js';
+import { Exports } from './exports.js';
+import {
+  filterFindings,
+  groupFindings,
+  GROUPINGS,
+  type FindingFilter,
+  type FindingGroup,
+} from './grouping.js';
+import { PolicyPanel } from './policy-panel.js';
+import { Since, type Baseline } from './since.js';
+import { WaiversPanel } from './waivers-panel.js';
 
-type Row = { kind: 'rule'; group: RuleGroup } | { kind: 'finding'; finding: Finding };
+// Its charts are heavy and rarely looked at first.
+const FiguresPanel = lazy(async () => ({ default: (await import('./figures-panel.js')).FiguresPanel }));
+
+const TABS = ['findings', 'figures', 'policy', 'waivers'] as const;
+type Row = { kind: 'group'; group: FindingGroup } | { kind: 'finding'; finding: Finding };
 
 /** Whether it is fit to build: the gate, the findings by rule, and the one that is looked at. */
 export function AuditView(): ReactNode {
   const { audit } = useSessionState();
-  const [params, setParams] = useSearchParams();
+  const { params, go } = useQuery();
   const filter = {
     rule: params.get('rule') ?? '',
     severity: params.get('severity') ?? '',
+    asset: params.get('asset') ?? '',
     text: params.get('text') ?? '',
   };
-  const { rule, severity, text } = filter;
+  const { rule, severity, asset, text } = filter;
+  const by = GROUPINGS.find((g) => g === params.get('by')) ?? 'rule';
+  const tab = TABS.find((t) => t === params.get('tab')) ?? 'findings';
+  const [baseline, setBaseline] = useState<Baseline | null>(null);
+  const since = useMemo(
+    () => (baseline && audit ? compareFindings(baseline.findings, audit.findings) : null),
+    [baseline, audit],
+  );
   const shown = useMemo(
-    () => filterFindings(audit?.findings ?? [], { rule, severity, text }),
-    [audit, rule, severity, text],
+    () => filterFindings(since?.added ?? audit?.findings ?? [], { rule, severity, asset, text }),
+    [audit, since, rule, severity, asset, text],
   );
   const rows = useMemo<Row[]>(
     () =>
-      groupByRule(shown).flatMap((group) => [
-        { kind: 'rule', group },
+      groupFindings(shown, by).flatMap((group) => [
+        { kind: 'group', group },
         ...group.findings.map((finding): Row => ({ kind: 'finding', finding })),
       ]),
-    [shown],
+    [shown, by],
   );
-  const set = (part: Record<string, string>): void =>
-    setParams(
-      (old) => {
-        const next = new URLSearchParams(old);
-        for (const [k, v] of Object.entries(part)) {
-          if (v === '') next.delete(k);
-          else next.set(k, v);
-        }
-        return next;
-      },
-      { replace: 'finding' in part || 'text' in part },
-    );
+  const set = (part: Record<string, string>): void => go(part, 'finding' in part || 'text' in part);
   if (!audit) return <div className="middle">Auditing ...</div>;
   const ordered = rows.flatMap((r) => (r.kind === 'finding' ? [r.finding] : []));
   const wanted = params.get('finding');
   const current = ordered.find((f) => f.fingerprint === wanted) ?? (wanted === null ? ordered[0] : undefined);
   const gone = wanted !== null && !audit.findings.some((f) => f.fingerprint === wanted);
+  const tabs = <Tabs tab={tab} onChoose={(t) => set({ tab: t === 'findings' ? '' : t })} />;
+  if (tab !== 'findings') {
+    return (
+      <div className="auditpanel">
+        {tabs}
+        {tab === 'figures' && (
+          <Suspense fallback={<p className="soft none">Counting ...</p>}>
+            <FiguresPanel onFilter={set} />
+          </Suspense>
+        )}
+        {tab === 'policy' && <PolicyPanel />}
+        {tab === 'waivers' && (
+          <WaiversPanel
+            onShow={(fingerprint) =>
+              set({ tab: '', rule: '', severity: '', asset: '', text: '', finding: fingerprint })
+            }
+          />
+        )}
+      </div>
+    );
+  }
   return (
     <div className="audit">
       <div className="findings">
-        <Verdict filter={filter} shown={shown.length} onFilter={set} />
+        {tabs}
+        <Verdict
+          filter={filter}
+          shown={shown.length}
+          by={by}
+          tools={
+            <>
+              <Since baseline={baseline} since={since} onChange={setBaseline} />
+              <Exports since={since} />
+            </>
+          }
+          onFilter={set}
+        />
         <FindingList
           rows={rows}
           ordered={ordered}
@@ -77,13 +130,42 @@ export function AuditView(): ReactNode {
   );
 }
 
+function Tabs({
+  tab,
+  onChoose,
+}: {
+  tab: (typeof TABS)[number];
+  onChoose: (tab: (typeof TABS)[number]) => void;
+}): ReactNode {
+  return (
+    <div className="undertabs" role="tablist" aria-label="Audit">
+      {TABS.map((t) => (
+        <button
+          key={t}
+          type="button"
+          role="tab"
+          className="tick"
+          aria-selected={t === tab}
+          onClick={() => onChoose(t)}
+        >
+          {t[0].toUpperCase() + t.slice(1)}
+        </button>
+      ))}
+    </div>
+  );
+}
+
 function Verdict({
   filter,
   shown,
+  by,
+  tools,
   onFilter,
 }: {
-  filter: { rule: string; severity: string; text: string };
+  filter: FindingFilter;
   shown: number;
+  by: string;
+  tools: ReactNode;
   onFilter: (part: Record<string, string>) => void;
 }): ReactNode {
   const { audit, project } = useSessionState();
@@ -92,7 +174,7 @@ function Verdict({
   const stopping = findings.filter(
     (f) => !f.waived && (f.severity === 'error' || (level === 'warning' && f.severity === 'warning')),
   );
-  const filtered = filter.rule !== '' || filter.severity !== '' || filter.text !== '';
+  const filtered = Object.values(filter).some((v: string) => v !== '');
   return (
     <div className="verdict">
       <h1 className={`fault ${gate === 'stop' ? 'error' : ''}`}>
@@ -124,15 +206,32 @@ function Verdict({
           <button
             type="button"
             className="word"
-            onClick={() => onFilter({ rule: '', severity: '', text: '', finding: '' })}
+            onClick={() => onFilter({ rule: '', severity: '', asset: '', text: '', finding: '' })}
           >
             All {findings.length}
           </button>
         )}
       </div>
+      <div className="row tools">
+        <label>
+          by{' '}
+          <select
+            className="line"
+            aria-label="Grouped by"
+            value={by}
+            onChange={(e) => onFilter({ by: e.target.value === 'rule' ? '' : e.target.value })}
+          >
+            {GROUPINGS.map((g) => (
+              <option key={g}>{g}</option>
+            ))}
+          </select>
+        </label>
+        {tools}
+      </div>
       {filtered && (
         <div className="soft" role="status">
           {shown} of {findings.length} shown{filter.rule !== '' ? `, rule ${filter.rule}` : ''}
+          {filter.asset !== '' ? `, ${filter.asset}` : ''}
         </div>
       )}
     </div>
@@ -161,7 +260,7 @@ function FindingList({
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => box.current,
-    estimateSize: (i) => (rows[i].kind === 'rule' ? 36 : 30),
+    estimateSize: (i) => (rows[i].kind === 'group' ? 36 : 30),
     overscan: 12,
   });
   // The address changes a little later than the keys are pressed.
@@ -198,10 +297,10 @@ function FindingList({
             right: 0,
             height: item.size,
           } as const;
-          return row.kind === 'rule' ? (
+          return row.kind === 'group' ? (
             <div key={item.key} className="rulehead" style={style}>
               <span className="n">{row.group.findings.length}</span>
-              <b>{row.group.rule}</b>
+              <b>{row.group.name}</b>
             </div>
           ) : (
             <button

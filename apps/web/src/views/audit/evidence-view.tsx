@@ -2,7 +2,9 @@ import type { Evidence, NodeRef, ProjectIndex } from '@oquel/core';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { layRope, type RopeStop } from './rope-layout.js';
-import { instancePlace, stepPlace } from './where.js';
+import { PlacesView } from './places-view.js';
+import { SideBySide } from './side-by-side.js';
+import { instancePlace, stepPlace } from '../../parts/places.js';
 
 interface Props {
   index: ProjectIndex;
@@ -43,25 +45,9 @@ export function EvidenceView(props: Props): ReactNode {
         </p>
       );
     case 'bindings':
-      return (
-        <ul className="problemlist">
-          {evidence.bindings.map((b) => (
-            <li key={`${b.asset}/${b.binding}`}>
-              {b.binding} <span className="soft">of {b.asset}</span>
-            </li>
-          ))}
-        </ul>
-      );
+      return <SideBySide index={index} base={base} bindings={evidence.bindings} />;
     case 'places':
-      return (
-        <ul className="problemlist">
-          {evidence.places.map((p) => (
-            <li key={p.at}>
-              <span className="mono">{p.at}</span> {p.note}
-            </li>
-          ))}
-        </ul>
-      );
+      return <PlacesView index={index} base={base} places={evidence.places} />;
   }
 }
 

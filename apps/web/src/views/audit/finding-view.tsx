@@ -4,17 +4,24 @@ import { Link } from 'react-router';
 import { useSessionState } from '../../session/session-context.js';
 import { SaidSentence } from '../../parts/ui/sentence.js';
 import { SeverityMark, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
-import { Cures } from './cures.js';
+import { Cures } from '../../parts/cures.js';
+import { rippleHref } from '../../parts/ripple-href.js';
+import { CureAlike } from './cure-alike.js';
 import { EvidenceView } from './evidence-view.js';
-import { placesOf } from './where.js';
+import { placesOf } from '../../parts/places.js';
+import { Waive } from './waive.js';
 
 /** One finding: what it says, its sentence, its proof drawn, why it matters, how to cure it, and where it is. */
 export function FindingView({ finding }: { finding: Finding }): ReactNode {
-  const { id, index, project } = useSessionState();
+  const { id, index, project, audit } = useSessionState();
   const base = `/p/${id}`;
   const meta = ALL_RULES.find((r) => r.meta.name === finding.rule)?.meta;
   const places = placesOf(index, base, finding);
   const bindings = bindingsOfSubject(index, finding);
+  const alike =
+    audit?.findings.filter((f) => f.rule === finding.rule && f.class === finding.class && !f.waived).length ??
+    0;
+  const ripple = rippleOfEvidence(base, finding);
   return (
     <article className="finding" aria-label="Finding" tabIndex={0}>
       <h2>{finding.message}</h2>
@@ -56,6 +63,7 @@ export function FindingView({ finding }: { finding: Finding }): ReactNode {
           evidence={finding.evidence}
           maxChain={thresholds(project.policy).maxChain}
         />
+        {ripple !== null && <Link to={ripple}>See it as a ripple</Link>}
       </section>
       {meta && (
         <section>
@@ -69,6 +77,11 @@ export function FindingView({ finding }: { finding: Finding }): ReactNode {
         <h3>The cure</h3>
         {meta && <p style={{ margin: '0 0 6px' }}>{meta.cure}</p>}
         <Cures key={finding.fingerprint} fingerprint={finding.fingerprint} />
+        {alike > 1 && <CureAlike key={`alike ${finding.fingerprint}`} finding={finding} alike={alike} />}
+      </section>
+      <section>
+        <h3>Or waive it</h3>
+        <Waive key={finding.fingerprint} finding={finding} />
       </section>
       <section>
         <h3>Open in Wire</h3>
@@ -102,4 +115,12 @@ function bindingsOfSubject(
     const binding = owner?.bindings[owner.bindingAt.get(id) ?? -1];
     return binding ? [{ asset, binding }] : [];
   });
+}
+
+/** A chain, a fan-out or a cycle goes on from its first node. */
+function rippleOfEvidence(base: string, { evidence }: Finding): string | null {
+  if (evidence.kind !== 'path') return null;
+  const { at, name, type, key } = evidence.steps[0].node;
+  if (type === 'channel') return rippleHref(base, { channel: name, ...(key === undefined ? {} : { key }) });
+  return at === undefined ? null : rippleHref(base, { at, name });
 }

@@ -1,9 +1,12 @@
-import type { ProjectIndex, Reachable } from '@oquel/core';
+import { reachableFrom, type AssetIndex, type ProjectIndex, type Reachable } from '@oquel/core';
 
-/** Something that can be chosen as a receiver: a thing of the scope, or `#channel` to publish to. */
+/** What a candidate begins with that stands for every instance of an asset. */
+export const EVERY = 'every ';
+
+/** Something that can be chosen as a receiver: a thing here or in another scene, `every Asset`, or `#channel`. */
 export interface Candidate {
   path: string;
-  /** Its asset's id, or "channel". */
+  /** Its asset's id, "channel", or "every one". */
   kind: string;
   tags: readonly string[];
   /** Metres from the sender; null where there is no plan between them. */
@@ -13,7 +16,7 @@ export interface Candidate {
 }
 export type Order = 'near' | 'name';
 
-/** Everything that the event could be wired to. */
+/** Everything that the event could be wired to, but for what stands in other scenes. */
 export function allCandidates(
   index: ProjectIndex,
   things: readonly Reachable[],
@@ -21,6 +24,16 @@ export function allCandidates(
   wired: ReadonlyMap<string, ReadonlySet<string>>,
   withChannels: boolean,
 ): Candidate[] {
+  const bare = (path: string, kind: string): Candidate => ({
+    path,
+    kind,
+    tags: [],
+    distance: null,
+    wired: [...(wired.get(path) ?? [])],
+  });
+  const every = index.assets
+    .filter((a) => a.decl.kind !== 'scene' && a.actions.length > 0)
+    .map((a) => bare(`${EVERY}${a.decl.id}`, 'every one'));
   const sender = things.find((t) => t.path === senderPath && t.depth > 0);
   const list: Candidate[] = things
     .filter((t) => t.asset.actions.length > 0)
@@ -31,26 +44,51 @@ export function allCandidates(
       distance: sender && t.depth > 0 ? Math.hypot(t.at[0] - sender.at[0], t.at[1] - sender.at[1]) : null,
       wired: [...(wired.get(t.path) ?? [])],
     }));
-  if (!withChannels) return list;
-  const channels = (index.project.channels ?? []).map((c) => ({
-    path: `#${c.name}`,
-    kind: 'channel',
-    tags: [],
-    distance: null,
-    wired: [],
-  }));
-  return [...list, ...channels];
+  if (!withChannels) return [...list, ...every];
+  const channels = (index.project.channels ?? []).map((c) => bare(`#${c.name}`, 'channel'));
+  return [...list, ...every, ...channels];
+}
+/** What stands in the other scenes, as a binding of a scene names it. */
+export function candidatesElsewhere(
+  index: ProjectIndex,
+  owner: AssetIndex,
+  wired: ReadonlyMap<string, ReadonlySet<string>>,
+): Candidate[] {
+  const others = index.assets.filter((a) => a.decl.kind === 'scene' && a !== owner);
+  return others.flatMap((scene) =>
+    reachableFrom(index, scene)
+      .filter((t) => t.asset.actions.length > 0)
+      .map((t): Candidate => {
+        const path = `${scene.decl.id}:${t.path}`;
+        return {
+          path,
+          kind: t.asset.decl.id,
+          tags: t.asset.decl.tags ?? [],
+          distance: null,
+          wired: [...(wired.get(path) ?? [])],
+        };
+      }),
+  );
 }
 
-/** Keeps what matches every word (path, asset or #tag) and the chip; not yet wired first, then by the order. */
+/**
+ * Keeps what matches every word (path, asset or #tag) and the chip; not yet wired first, then by the order. Text that
+ * begins with `*` looks among the selections of every instance alone.
+ */
 export function findCandidates(
   all: readonly Candidate[],
   text: string,
   chip: string,
   order: Order,
 ): Candidate[] {
-  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
+  const selections = text.startsWith('*');
+  const words = text
+    .replace(/^\*/, selections ? EVERY : '')
+    .toLowerCase()
+    .split(/\s+/)
+    .filter(Boolean);
   const found = all.filter((c) => {
+    if (selections && !c.path.startsWith(EVERY)) return false;
     if (chip !== '' && c.kind !== chip && !c.tags.includes(chip.slice(1))) return false;
     const hay = `${c.path} ${c.kind} ${c.tags.map((t) => `#${t}`).join(' ')}`.toLowerCase();
     return words.every((w) => hay.includes(w));
@@ -58,13 +96,15 @@ export function findCandidates(
   const starts = (c: Candidate): number =>
     words.length > 0 && c.path.toLowerCase().startsWith(words[0]) ? 0 : 1;
   const byOrder = (a: Candidate, b: Candidate): number =>
-    order === 'near'
-      ? (a.distance ?? Infinity) - (b.distance ?? Infinity) || compare(a.path, b.path)
-      : compare(a.path, b.path);
+    order === 'near' ? far(a) - far(b) || compare(a.path, b.path) : compare(a.path, b.path);
   return found.sort(
     (a, b) =>
       Math.sign(a.wired.length) - Math.sign(b.wired.length) || starts(a) - starts(b) || byOrder(a, b) || 0,
   );
+}
+/** What has no place comes after what has one: things, then channels, then selections. */
+function far({ distance, kind }: Candidate): number {
+  return distance ?? (kind === 'every one' ? 3e9 : kind === 'channel' ? 2e9 : 1e9);
 }
 function compare(a: string, b: string): number {
   return a.localeCompare(b, 'en', { numeric: true });
@@ -84,7 +124,7 @@ export function chipsOf(all: readonly Candidate[], most = 7): Chip[] {
   }
   return [...counts]
     .map(([name, count]) => ({ name, count }))
-    .filter((c) => c.name !== 'channel')
+    .filter((c) => c.name !== 'channel' && c.name !== 'every one')
     .sort((a, b) => b.count - a.count || compare(a.name, b.name))
     .slice(0, most);
 }

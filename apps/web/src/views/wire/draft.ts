@@ -10,7 +10,9 @@ import {
   type ChangeSet,
   type Field,
   type KeyExpr,
+  type SelectionTarget,
 } from '@oquel/core';
+import { EVERY } from './candidates.js';
 
 /** Arguments and options of a binding as they stand in the fields, still as text. */
 export interface Draft {
@@ -19,14 +21,38 @@ export interface Draft {
   key: string;
   limit: string;
   delay: string;
+  which: Which;
+  how: How;
 }
-export const EMPTY_DRAFT: Draft = { args: {}, key: '', limit: '', delay: '' };
+/** What narrows `every …`. */
+export interface Which {
+  /** A property that must be equal to something; empty for none, `all` for every one on purpose. */
+  match: string;
+  equals: string;
+  within: 'asset' | 'project';
+  first: boolean;
+  spawned: boolean;
+}
+/** What else can be said of a binding. */
+export interface How {
+  off: boolean;
+  code: boolean;
+  bind: 'load' | 'start';
+  release: 'own' | 'all' | 'never';
+  note: string;
+}
+const ANY: Which = { match: '', equals: '', within: 'asset', first: false, spawned: false };
+const USUAL: How = { off: false, code: false, bind: 'load', release: 'own', note: '' };
+export const EMPTY_DRAFT: Draft = { args: {}, key: '', limit: '', delay: '', which: ANY, how: USUAL };
 
 export interface CheckedDraft {
   args: Record<string, Arg>;
   key?: KeyExpr;
   limit?: number;
   delay?: number;
+  /** What stands in the target of `every …` besides asset and action. */
+  selection: Pick<SelectionTarget, 'match' | 'within' | 'pick' | 'spawned'>;
+  how: How;
   /** By the field's name: a parameter, or `key`, `limit`, `delay`. */
   faults: ReadonlyMap<string, string>;
 }
@@ -48,7 +74,27 @@ export function draftOf(binding: Binding, params: readonly Field[]): Draft {
     key: key === undefined ? '' : argText(key),
     limit: binding.limit === undefined ? '' : String(binding.limit),
     delay: binding.delay === undefined ? '' : String(binding.delay),
+    which: 'every' in binding.to ? whichOf(binding.to) : ANY,
+    how: {
+      off: binding.enabled === false,
+      code: binding.origin === 'code',
+      bind: binding.bind ?? 'load',
+      release: binding.release ?? 'own',
+      note: binding.note ?? '',
+    },
   };
+}
+function whichOf({ match, within = 'asset', pick, spawned }: SelectionTarget): Which {
+  return {
+    match: match === undefined ? '' : match === 'all' ? 'all' : match.property,
+    equals: match === undefined || match === 'all' ? '' : keyText(match.equals),
+    within,
+    first: pick === 'first',
+    spawned: spawned === true,
+  };
+}
+function keyText(key: KeyExpr): string {
+  return argText(key);
 }
 /** A text literal goes without its quotes where that cannot be misread. */
 function argText(arg: Arg): string {
@@ -75,10 +121,34 @@ export function checkDraft(draft: Draft, params: readonly Field[], scope: ArgSco
   return {
     args,
     faults,
+    selection: selectionOf(draft.which, faults),
+    how: draft.how,
     ...(key === undefined ? {} : { key }),
     ...(limit === undefined ? {} : { limit }),
     ...(delay === undefined ? {} : { delay }),
   };
+}
+/** The faults of what has been entered so far; what is still empty is not wrong yet. */
+export function enteredFaults({ faults }: CheckedDraft, draft: Draft): ReadonlyMap<string, string> {
+  const entered = (field: string): boolean => {
+    if (field === 'equals') return false;
+    const text = field === 'limit' || field === 'delay' ? draft[field] : draft.args[field];
+    return (text ?? '').trim() !== '';
+  };
+  return new Map([...faults].filter(([field]) => entered(field)));
+}
+function selectionOf(which: Which, faults: Map<string, string>): CheckedDraft['selection'] {
+  const selection: CheckedDraft['selection'] = {};
+  if (which.match === 'all') selection.match = 'all';
+  else if (which.match !== '') {
+    const equals = parseKey(which.equals);
+    if (equals === undefined) faults.set('equals', `${which.match} needs a value to be equal to`);
+    else selection.match = { property: which.match, equals };
+  }
+  if (which.within === 'project') selection.within = 'project';
+  if (which.first) selection.pick = 'first';
+  if (which.spawned) selection.spawned = true;
+  return selection;
 }
 function wholeNumber(text: string, field: string, faults: Map<string, string>): number | undefined {
   if (text.trim() === '') return undefined;
@@ -119,8 +189,28 @@ export function withDraft(binding: Binding, draft: CheckedDraft): Binding {
   if (Object.keys(draft.args).length > 0) next.args = draft.args;
   if (draft.limit !== undefined) next.limit = draft.limit;
   if (draft.delay !== undefined) next.delay = draft.delay;
+  if ('every' in next.to) next.to = { every: next.to.every, action: next.to.action, ...draft.selection };
   if ('channel' in next.to) next.to = withKey(next.to.channel, draft.key);
   else if ('channel' in next.from) next.from = withKey(next.from.channel, draft.key);
+  return withHow(next, draft.how);
+}
+/** What is as usual is left out, unless the binding spells it out itself. */
+function withHow(binding: Binding, how: How): Binding {
+  const next: Binding = { ...binding };
+  const say = <K extends 'enabled' | 'origin' | 'bind' | 'release'>(
+    part: K,
+    value: NonNullable<Binding[K]>,
+    usual: NonNullable<Binding[K]>,
+  ): void => {
+    if (value !== usual) next[part] = value;
+    else if (next[part] !== usual) delete next[part];
+  };
+  say('enabled', !how.off, true);
+  say('origin', how.code ? 'code' : 'authored', 'authored');
+  say('bind', how.code ? how.bind : 'load', 'load');
+  say('release', how.code ? how.release : 'own', 'own');
+  if (how.note.trim() !== '') next.note = how.note;
+  else delete next.note;
   return next;
 }
 function withKey(channel: string, key: KeyExpr | undefined): { channel: string; key?: KeyExpr } {
@@ -143,7 +233,11 @@ export function wiringOf(
       taken,
     );
     taken.add(id);
-    const to: Binding['to'] = path.startsWith('#') ? { channel: path.slice(1) } : { at: path, action };
+    const to: Binding['to'] = path.startsWith('#')
+      ? { channel: path.slice(1) }
+      : path.startsWith(EVERY)
+        ? { every: path.slice(EVERY.length), action }
+        : { at: path, action };
     return withDraft({ id, from, to }, draft);
   });
   const who = receivers.length === 1 ? receivers[0] : `${receivers.length} receivers`;
@@ -163,5 +257,6 @@ export function wiringOf(
   };
 }
 function stem(path: string): string {
+  if (path.startsWith(EVERY)) return `every-${path.slice(EVERY.length)}`;
   return path === '.' ? 'self' : (path.split('/').at(-1) ?? path).replace(/^[#~]/, '');
 }

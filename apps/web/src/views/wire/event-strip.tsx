@@ -1,6 +1,15 @@
-import type { ArgScope, AssetIndex, ChangeSet, Finding, ProjectIndex } from '@oquel/core';
-import type { ReactNode } from 'react';
+import {
+  printBinding,
+  type ArgScope,
+  type AssetIndex,
+  type ChangeSet,
+  type Finding,
+  type ProjectIndex,
+  type SelectedNow,
+} from '@oquel/core';
+import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
+import { FaultLine } from '../../parts/fault-line.js';
 import { SeverityMark, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
 import { SentenceRow } from './sentence-row.js';
 import type { Strip } from './strips.js';
@@ -18,16 +27,25 @@ interface Props {
   ofBinding: ReadonlyMap<string, readonly Finding[]>;
   auditHref: string;
   sought: string;
+  rippleHref: string;
+  selected: ReadonlyMap<string, SelectedNow>;
   onActivate: () => void;
   onAdd: () => void;
   onEdit: (changeSet: ChangeSet) => boolean;
+  onHear: (channel: string) => void;
 }
+
+/** Sentences that are drawn at first; one event rarely has more. */
+const MOST = 100;
 
 /** One event: how many bindings it has, what it is, and each binding as a sentence in running order. */
 export function EventStrip(props: Props): ReactNode {
   const { index, owner, strip, channel, active, scope, findings, ofBinding, auditHref, sought, onEdit } =
     props;
   const { bindings } = strip;
+  // A jump to one further down shows all.
+  const [all, setAll] = useState(false);
+  const shown = all || bindings.slice(MOST).some((b) => b.id === sought) ? bindings : bindings.slice(0, MOST);
   const move = (at: number, by: -1 | 1): void => {
     const neighbour = bindings[at + by];
     if (!neighbour) return;
@@ -58,15 +76,17 @@ export function EventStrip(props: Props): ReactNode {
           </span>
         </h2>
         {findings.map((f) => (
-          <div key={f.fingerprint} className={`fault ${f.severity}`}>
-            <SeverityMark severity={f.severity} label={SEVERITY_WORD[f.severity]} /> {f.message}
-            {namesAnother(f, props.address) && ' (here too)'}.{' '}
-            <Link to={`${auditHref}?finding=${f.fingerprint}`}>Show</Link>
-          </div>
+          <FaultLine
+            key={f.fingerprint}
+            finding={f}
+            href={auditHref}
+            more={namesAnother(f, props.address) ? ' (here too)' : ''}
+            mark={<SeverityMark severity={f.severity} label={SEVERITY_WORD[f.severity]} />}
+          />
         ))}
         {bindings.length > 0 && (
           <ol className="sentences">
-            {bindings.map((b, i) => (
+            {shown.map((b, i) => (
               <SentenceRow
                 key={b.id}
                 index={index}
@@ -78,20 +98,42 @@ export function EventStrip(props: Props): ReactNode {
                 findings={ofBinding.get(b.id) ?? []}
                 auditHref={auditHref}
                 sought={b.id === sought}
+                selected={props.selected.get(b.id)}
                 onEdit={onEdit}
+                onHear={props.onHear}
                 onMove={(by) => move(i, by)}
               />
             ))}
           </ol>
         )}
+        {shown.length < bindings.length && (
+          <button type="button" className="word" onClick={() => setAll(true)}>
+            Show {bindings.length - shown.length} more
+          </button>
+        )}
         <div className="under">
-          {bindings.length === 0 && <span className="soft">nobody hears this</span>}
+          {bindings.length === 0 && (
+            <span className="soft">{channel ? 'nobody here hears it' : 'nobody hears this'}</span>
+          )}
           {!strip.missing && (
             <button type="button" className="word" onClick={props.onAdd}>
               Add a receiver
             </button>
           )}
           {active && !strip.missing && <kbd>A</kbd>}
+          <Link to={props.rippleHref} title="What happens if this fires, hop by hop">
+            Ripple
+          </Link>
+          {bindings.length > 0 && (
+            <button
+              type="button"
+              className="word"
+              title="As lines of text, to be pasted on another event or elsewhere"
+              onClick={() => void navigator.clipboard.writeText(bindings.map(printBinding).join('\n'))}
+            >
+              Copy as lines
+            </button>
+          )}
         </div>
       </div>
     </section>

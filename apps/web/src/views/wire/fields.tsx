@@ -1,6 +1,7 @@
-import { suggestArgs, type ArgScope, type Field } from '@oquel/core';
+import { suggestArgs, type ArgScope, type AssetIndex, type Field } from '@oquel/core';
 import { useId, type ReactNode } from 'react';
 import type { Draft } from './draft.js';
+import { WhichFields } from './which-fields.js';
 
 interface Props {
   params: readonly Field[];
@@ -10,12 +11,22 @@ interface Props {
   onChange: (draft: Draft) => void;
   /** Whether a key can be given: the binding publishes to or hears a channel. */
   keyed: boolean;
+  /** The asset of which every one is selected. */
+  selected: AssetIndex | null;
 }
 
 /** Arguments, key, limit and delay of a binding, with what could stand in each. */
-export function BindingFields({ params, scope, draft, faults, onChange, keyed }: Props): ReactNode {
+export function BindingFields({ params, scope, draft, faults, onChange, keyed, selected }: Props): ReactNode {
   return (
     <>
+      {selected && (
+        <WhichFields
+          asset={selected}
+          which={draft.which}
+          fault={faults.get('equals')}
+          onChange={(which) => onChange({ ...draft, which })}
+        />
+      )}
       {(params.length > 0 || keyed) && (
         <div className="row">
           <span className="lead">With</span>

@@ -6,15 +6,20 @@ import {
   type Finding,
   type Field,
   type ProjectIndex,
+  type SelectedNow,
   assetAtPath,
   printBinding,
+  reachableFrom,
 } from '@oquel/core';
-import { useEffect, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
-import { Link } from 'react-router';
+import { useEffect, useId, useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
+import { FaultLine } from '../../parts/fault-line.js';
+import { selectedText } from '../../parts/selected-text.js';
 import { SaidSentence } from '../../parts/ui/sentence.js';
 import { SeverityMark, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
-import { checkDraft, draftOf, withDraft } from './draft.js';
+import { checkDraft, draftOf, enteredFaults, withDraft } from './draft.js';
 import { BindingFields, Complaints } from './fields.js';
+import { hearersOf } from './hearers.js';
+import { HowFields } from './which-fields.js';
 
 interface Props {
   index: ProjectIndex;
@@ -27,14 +32,18 @@ interface Props {
   findings: readonly Finding[];
   auditHref: string;
   sought: boolean;
+  /** What its `every …` takes now. */
+  selected?: SelectedNow;
   onEdit: (changeSet: ChangeSet) => boolean;
+  /** Goes to where a channel that it tells can be heard. */
+  onHear: (channel: string) => void;
   /** Moves it before or after its neighbour of the same event. */
   onMove: (by: -1 | 1) => void;
 }
 
 /** One binding as a sentence, with its faults under it; opened, it can be changed in place. */
 export function SentenceRow(props: Props): ReactNode {
-  const { owner, binding, nth, findings, sought, onEdit, onMove, auditHref } = props;
+  const { index, owner, binding, nth, findings, sought, onEdit, onMove, auditHref } = props;
   const [open, setOpen] = useState(false);
   const row = useRef<HTMLLIElement>(null);
   useEffect(() => {
@@ -47,6 +56,8 @@ export function SentenceRow(props: Props): ReactNode {
     if (e.target !== e.currentTarget) return;
     if (e.key === 'Delete') remove();
     else if (e.key === 'm') mute();
+    else if (e.key === 'h' && 'channel' in binding.to) props.onHear(binding.to.channel);
+    else if (e.key === 'c' && !e.altKey) void navigator.clipboard.writeText(printBinding(binding));
     else if (e.altKey && e.key === 'ArrowUp') onMove(-1);
     else if (e.altKey && e.key === 'ArrowDown') onMove(1);
     else return;
@@ -63,14 +74,25 @@ export function SentenceRow(props: Props): ReactNode {
         type="button"
         className="plain said"
         aria-expanded={open}
-        aria-keyshortcuts="Delete M Alt+ArrowUp Alt+ArrowDown"
-        title={`${printBinding(binding)}\nEnter changes it, Delete removes it, M mutes it, Alt+↑↓ moves it`}
+        aria-keyshortcuts="Delete M C H Alt+ArrowUp Alt+ArrowDown"
+        title={`${printBinding(binding)}\nEnter changes it, Delete removes it, M mutes it, C copies it as a line, Alt+↑↓ moves it`}
         onClick={() => setOpen(!open)}
         onKeyDown={onKeyDown}
       >
         <SaidSentence binding={binding} />
+        {props.selected && <span className="takes"> {selectedText(props.selected)}</span>}
       </button>
       <span className="marks">
+        {'channel' in binding.to && (
+          <button
+            type="button"
+            className="word"
+            title="Hears it in a scene (H)"
+            onClick={() => 'channel' in binding.to && props.onHear(binding.to.channel)}
+          >
+            {heardBy(index, binding.to.channel)}
+          </button>
+        )}
         {findings.map((f) => (
           <SeverityMark
             key={f.fingerprint}
@@ -80,9 +102,7 @@ export function SentenceRow(props: Props): ReactNode {
         ))}
       </span>
       {findings.map((f) => (
-        <span key={f.fingerprint} className={`fault ${f.severity}`}>
-          {f.message}. <Link to={`${auditHref}?finding=${f.fingerprint}`}>Show</Link>
-        </span>
+        <FaultLine key={f.fingerprint} finding={f} href={auditHref} />
       ))}
       {open && <Editor {...props} onClose={() => setOpen(false)} onRemove={remove} onMute={mute} />}
     </li>
@@ -103,9 +123,10 @@ function Editor({
   onMute,
 }: Props & { onClose: () => void; onRemove: () => boolean; onMute: () => boolean }): ReactNode {
   const { to } = binding;
+  const [at, setAt] = useState('at' in to ? to.at : '');
   const receiver =
     'at' in to
-      ? assetAtPath(index, owner, to.at)
+      ? assetAtPath(index, owner, at)
       : 'every' in to
         ? (index.assets[index.assetAt.get(to.every) ?? -1] ?? null)
         : null;
@@ -117,7 +138,8 @@ function Editor({
   const save = (): void => {
     setTried(true);
     if (checked.faults.size > 0) return;
-    const changed = withDraft('channel' in to ? binding : { ...binding, to: { ...to, action } }, checked);
+    const target = 'channel' in to ? to : 'at' in to ? { at, action } : { ...to, action };
+    const changed = withDraft({ ...binding, to: target }, checked);
     if (JSON.stringify(changed) === JSON.stringify(binding) || onEdit(replacement(owner, changed))) onClose();
   };
   return (
@@ -148,6 +170,18 @@ function Editor({
               </option>
             ))}
           </select>
+          {'at' in to && (
+            <Receiver
+              index={index}
+              owner={owner}
+              value={at}
+              onChange={(next) => {
+                setAt(next);
+                const asset = assetAtPath(index, owner, next);
+                if (asset && !asset.actionAt.has(action)) setAction(asset.actions[0]?.name ?? action);
+              }}
+            />
+          )}
           <span className="soft mono">{binding.id}</span>
         </div>
       )}
@@ -155,11 +189,13 @@ function Editor({
         params={params}
         scope={scope}
         draft={draft}
-        faults={tried ? checked.faults : new Map()}
+        faults={tried ? checked.faults : enteredFaults(checked, draft)}
         keyed={'channel' in to || 'channel' in binding.from}
+        selected={'every' in to ? receiver : null}
         onChange={setDraft}
       />
-      {tried && <Complaints faults={checked.faults} />}
+      <HowFields how={draft.how} onChange={(how) => setDraft({ ...draft, how })} />
+      <Complaints faults={tried ? checked.faults : enteredFaults(checked, draft)} />
       <div className="row">
         <button type="button" className="tick" aria-pressed="true" onClick={save}>
           Save
@@ -185,6 +221,41 @@ function Editor({
   );
 }
 
+/** The receiver by its path, with all that could stand there. */
+function Receiver({
+  index,
+  owner,
+  value,
+  onChange,
+}: {
+  index: ProjectIndex;
+  owner: AssetIndex;
+  value: string;
+  onChange: (path: string) => void;
+}): ReactNode {
+  const list = useId();
+  const paths = useMemo(() => reachableFrom(index, owner).slice(0, MOST_OFFERED), [index, owner]);
+  return (
+    <>
+      <input
+        className="line code"
+        style={{ width: 150 }}
+        aria-label="Receiver"
+        aria-invalid={assetAtPath(index, owner, value) === null}
+        list={list}
+        value={value}
+        onChange={(e) => onChange(e.target.value)}
+      />
+      <datalist id={list}>
+        {paths.map((t) => (
+          <option key={t.path} value={t.path} />
+        ))}
+      </datalist>
+    </>
+  );
+}
+const MOST_OFFERED = 2000;
+
 function paramsOf(
   index: ProjectIndex,
   { to }: Binding,
@@ -196,6 +267,10 @@ function paramsOf(
   return at === undefined ? [] : (receiver!.actions[at].params ?? []);
 }
 
+/** "heard by 3", so that it shows when nobody does. */
+function heardBy(index: ProjectIndex, channel: string): string {
+  return `heard by ${hearersOf(index, channel) || 'nobody'}`;
+}
 function removal(owner: AssetIndex, { id }: Binding): ChangeSet {
   const asset = owner.decl.id;
   return { label: `${asset}: removed ${id}`, changes: [{ op: 'remove', list: 'bindings', asset, id }] };

@@ -1,6 +1,7 @@
 import type { ProjectIndex } from '@oquel/core';
 import { useCallback } from 'react';
 import { useSearchParams } from 'react-router';
+import { useTurnQuery } from '../../parts/use-query.js';
 
 /** What Wire shows, as the address says it. */
 export interface WireAddress {
@@ -18,22 +19,21 @@ export interface WireAddress {
 export function useWireAddress(
   index: ProjectIndex,
 ): WireAddress & { go: (part: Partial<WireAddress>) => void } {
-  const [params, setParams] = useSearchParams();
+  const [params] = useSearchParams();
+  const turnQuery = useTurnQuery();
   const first = index.assets.find((a) => a.decl.kind === 'scene') ?? index.assets[0];
   const go = useCallback(
     (part: Partial<WireAddress>) => {
-      setParams((old) => {
-        const next = new URLSearchParams(old);
+      turnQuery((next) => {
         if (part.scope !== undefined) for (const name of ['at', 'event', 'binding']) next.delete(name);
         if (part.at !== undefined) for (const name of ['event', 'binding']) next.delete(name);
         for (const [name, value] of Object.entries(part)) {
           if (value === '') next.delete(name);
           else next.set(name, value);
         }
-        return next;
-      });
+      }, false);
     },
-    [setParams],
+    [turnQuery],
   );
   return {
     scope: params.get('scope') ?? first?.decl.id ?? '',

@@ -6,18 +6,28 @@ import {
   type AssetIndex,
   type Binding,
   type ChangeSet,
+  type ProjectIndex,
   type Reachable,
+  type RippleStart,
 } from '@oquel/core';
-import { useCallback, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { useCallback, useEffect, useLayoutEffect, useMemo, useState, type ReactNode } from 'react';
+import { Link } from 'react-router';
 import { PlanDrawing } from '../../parts/plan/plan-drawing.js';
-import type { Thing } from '../../parts/plan/thing.js';
-import type { ThingLook } from '../../parts/plan/plan-thing.js';
+import { WidgetBoxes } from '../../parts/plan/widget-boxes.js';
+import { rippleHref } from '../../parts/ripple-href.js';
+import { ScopeSelect } from '../../parts/scope-select.js';
+import { toThing } from '../../parts/plan/thing.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
-import { allCandidates } from './candidates.js';
+import { useSelected } from '../../session/use-selected.js';
+import { allCandidates, EVERY } from './candidates.js';
 import { wiringOf } from './draft.js';
+import { ChannelCompany } from './channel-company.js';
 import { EventStrip } from './event-strip.js';
 import { Finder } from './finder.js';
+import { Lines } from './lines.js';
 import { concerning, findingsHere } from './findings-here.js';
+import { looksOf } from './looks.js';
+import { OwnWiring } from './own-wiring.js';
 import { SenderPicker } from './sender-picker.js';
 import { missingSenders, senderAt, type Sender, type Strip } from './strips.js';
 import { useWireAddress } from './wire-address.js';
@@ -56,12 +66,19 @@ function WireScope({
   const { id, index, audit } = useSessionState();
   const { go } = address;
   const things = useMemo(() => reachableFrom(index, owner), [index, owner]);
+  // A prefab stands at the origin of its own plan; a scene is the plan.
+  const isScene = owner.decl.kind === 'scene';
   const at = address.at || firstSender(owner, things);
   const sender = useMemo(() => senderAt(index, owner, at), [index, owner, at]);
   const active = sender.strips.find((s) => s.event === address.event) ?? sender.strips[0];
   const [adding, setAdding] = useState<string | null>(null);
   const [picked, setPicked] = useState<readonly string[]>([]);
   const [found, setFound] = useState<readonly string[] | null>(null);
+  const [taken, setTaken] = useState<readonly string[] | null>(null);
+  const selected = useSelected(
+    owner.decl.id,
+    useMemo(() => sender.strips.flatMap((s) => s.bindings), [sender]),
+  );
   const addingStrip = adding === null ? undefined : sender.strips.find((s) => s.event === adding);
   const open = useCallback((event: string) => {
     setAdding(event);
@@ -69,6 +86,9 @@ function WireScope({
   }, []);
   const close = useCallback(() => setAdding(null), []);
   useEffect(() => close(), [at, close]);
+  useEffect(() => {
+    if (isScene) sessionStorage.setItem(`oquel-last-scene-${id}`, owner.decl.id);
+  }, [id, isScene, owner.decl.id]);
 
   const pick = useCallback(
     (path: string) => {
@@ -85,26 +105,27 @@ function WireScope({
 
   const here = useMemo(() => findingsHere(audit?.findings ?? [], owner.decl.id), [audit, owner.decl.id]);
   const looks = useMemo(
-    () => looksOf(things, at, active, addingStrip, picked, found),
-    [things, at, active, addingStrip, picked, found],
+    () => looksOf(things, at, active, selected, addingStrip, picked, taken ?? found),
+    [things, at, active, selected, addingStrip, picked, taken, found],
   );
   const missing = useMemo(
     () => missingSenders(index, owner, new Set(things.map((t) => t.path))),
     [index, owner, things],
   );
   const counts = useMemo(() => countBySender(owner), [owner]);
-  // A prefab stands at the origin of its own plan; a scene is the plan.
-  const isScene = owner.decl.kind === 'scene';
   const planThings = useMemo(
     () => things.filter((t) => t.depth > 0 || !isScene).map(toThing),
     [things, isScene],
   );
   const senderAddress = owner.decl.kind === 'scene' && !sender.channel ? `${owner.decl.id}:${at}` : null;
+  const show = ({ id, from }: Binding): void => {
+    go('at' in from ? { at: from.at } : { at: `#${from.channel}` });
+    go({ event: 'at' in from ? from.event : from.channel, binding: id });
+    focusSentence(id);
+  };
   const wire = (action: string, draft: Parameters<typeof wiringOf>[4]): void => {
     if (!addingStrip || picked.length === 0) return;
-    const from: Binding['from'] = sender.channel
-      ? { channel: sender.channel }
-      : { at, event: addingStrip.event };
+    const from = sourceOf(sender, addingStrip);
     const { changeSet, ids } = wiringOf(owner, from, picked, action, draft);
     if (!session.edit(changeSet)) return;
     close();
@@ -122,25 +143,39 @@ function WireScope({
   return (
     <div className="wire">
       <div className="plan">
-        <PlanDrawing
-          label={`Plan of ${owner.decl.id}`}
-          size={owner.decl.size}
-          things={planThings}
-          looks={looks}
-          covered={addingStrip ? 350 : 0}
-          onPick={pick}
-        />
+        {owner.decl.kind === 'widget' ? (
+          <div className="boxplan" style={{ paddingLeft: addingStrip ? 350 : 0 }}>
+            <WidgetBoxes
+              label={`Boxes of ${owner.decl.id}`}
+              index={index}
+              things={planThings}
+              looks={looks}
+              onPick={pick}
+            />
+          </div>
+        ) : (
+          <PlanDrawing
+            label={`Plan of ${owner.decl.id}`}
+            size={owner.decl.size}
+            things={planThings}
+            looks={looks}
+            covered={addingStrip ? 350 : 0}
+            onPick={pick}
+          />
+        )}
         {addingStrip && (
           <Finder
             key={`${at}/${addingStrip.event}`}
             index={index}
-            things={things}
+            owner={owner}
+            from={sourceOf(sender, addingStrip)}
             title={`Receivers for ${sender.channel ? at : `${at} ${addingStrip.event}`}`}
             scope={scope}
             all={candidates}
             picked={picked}
             onPick={pick}
             onFound={setFound}
+            onTaken={setTaken}
             onWire={wire}
             onClose={close}
           />
@@ -163,7 +198,9 @@ function WireScope({
             />
           </div>
           <div className="about">
-            {aboutSender(sender, things)} <TakeOff owner={owner} at={at} onEdit={(c) => session.edit(c)} />
+            <span className="what">{aboutSender(sender, things)}</span>
+            <TakeOff owner={owner} at={at} onEdit={(c) => session.edit(c)} />
+            <Link to={`/p/${id}/wire/sheet?scope=${owner.decl.id}`}>All as a sheet</Link>
           </div>
         </header>
         <div className="strips">
@@ -188,20 +225,63 @@ function WireScope({
               ofBinding={here.ofBinding}
               auditHref={`/p/${id}/audit`}
               sought={address.binding}
+              rippleHref={rippleHref(`/p/${id}`, rippleStart(owner, sender, strip))}
+              selected={selected}
               onActivate={() => strip.event !== active?.event && go({ event: strip.event })}
               onAdd={() => open(strip.event)}
               onEdit={(changeSet) => session.edit(changeSet)}
+              onHear={(channel) => {
+                const scene = isScene ? owner.decl.id : sceneToHearIn(index, id);
+                go({ ...(scene === undefined ? {} : { scope: scene }), at: `#${channel}` });
+              }}
             />
           ))}
+          {sender.channel !== null && (
+            <ChannelCompany index={index} channel={sender.channel} base={`/p/${id}`} />
+          )}
+          <OwnWiring
+            index={index}
+            owner={owner}
+            at={at}
+            base={`/p/${id}`}
+            onEdit={(changeSet) => session.edit(changeSet)}
+          />
           {sender.strips.length === 0 && (
             <div className="middle" style={{ height: 160 }}>
               {sender.asset ? `${sender.asset.decl.id} has no events` : `${at} is not in ${owner.decl.id}`}
             </div>
           )}
         </div>
+        <Lines
+          index={index}
+          owner={owner}
+          here={active && !active.missing ? sourceOf(sender, active) : null}
+          onEdit={(changeSet) => session.edit(changeSet)}
+          onAdded={show}
+        />
       </div>
     </div>
   );
+}
+
+/** A widget or prefab speaks to a scene: the one that was wired last, or else the first. */
+function sceneToHearIn(index: ProjectIndex, project: string): string | undefined {
+  const last = sessionStorage.getItem(`oquel-last-scene-${project}`);
+  const scenes = index.assets.filter((a) => a.decl.kind === 'scene').map((a) => a.decl.id);
+  return scenes.find((s) => s === last) ?? scenes[0];
+}
+
+/** In a prefab or widget the ripple of a nested thing is that of all things of its kind. */
+function rippleStart(owner: AssetIndex, sender: Sender, strip: Strip): RippleStart {
+  if (sender.channel !== null) return { channel: sender.channel };
+  const name = strip.event;
+  if (sender.at.includes(':')) return { at: sender.at, name };
+  if (owner.decl.kind === 'scene') return { at: `${owner.decl.id}:${sender.at}`, name };
+  return { asset: sender.asset?.decl.id ?? owner.decl.id, name };
+}
+
+function sourceOf(sender: Sender, strip: Strip): Binding['from'] {
+  return sender.channel !== null ? { channel: sender.channel } : { at: sender.at, event: strip.event };
 }
 
 /** Takes the chosen placement off the plan, saying first how many bindings name it. */
@@ -237,37 +317,12 @@ function names(end: Binding['from'] | Binding['to'], at: string): boolean {
   return 'at' in end && (end.at === at || end.at.startsWith(`${at}/`));
 }
 
-function ScopeSelect({
-  index,
-  value,
-  onChange,
-}: {
-  index: ReturnType<typeof useSessionState>['index'];
-  value: string;
-  onChange: (scope: string) => void;
-}): ReactNode {
-  return (
-    <select className="line" aria-label="Scope" value={value} onChange={(e) => onChange(e.target.value)}>
-      {(['scene', 'prefab', 'widget'] as const).map((kind) => (
-        <optgroup key={kind} label={`${kind[0].toUpperCase()}${kind.slice(1)}s`}>
-          {index.assets
-            .filter((a) => a.decl.kind === kind)
-            .map((a) => (
-              <option key={a.decl.id} value={a.decl.id}>
-                {a.decl.id} ({a.bindings.length})
-              </option>
-            ))}
-        </optgroup>
-      ))}
-    </select>
-  );
-}
-
-/** A channel is chosen alone; things may be many. */
+/** A channel or a selection is chosen alone; things may be many. */
 function togglePick(old: readonly string[], path: string): readonly string[] {
   if (old.includes(path)) return old.filter((p) => p !== path);
-  if (path.startsWith('#')) return [path];
-  return [...old.filter((p) => !p.startsWith('#')), path];
+  const alone = (p: string): boolean => p.startsWith('#') || p.startsWith(EVERY);
+  if (alone(path)) return [path];
+  return [...old.filter((p) => !alone(p)), path];
 }
 
 function firstSender(owner: AssetIndex, things: readonly Reachable[]): string {
@@ -292,44 +347,6 @@ function wiredFor(owner: AssetIndex, sender: Sender, strip: Strip): Map<string, 
   return wired;
 }
 
-/** What stands out on the plan: the sender; with the finder open the candidates, without it the receivers in order. */
-function looksOf(
-  things: readonly Reachable[],
-  at: string,
-  active: Strip | undefined,
-  adding: Strip | undefined,
-  picked: readonly string[],
-  found: readonly string[] | null,
-): Map<string, ThingLook> {
-  const looks = new Map<string, ThingLook>();
-  const add = (path: string, look: ThingLook): unknown => looks.set(path, { ...looks.get(path), ...look });
-  (adding ?? active)?.bindings.forEach((b, i) => {
-    if ('at' in b.to) add(b.to.at, { order: [...(looks.get(b.to.at)?.order ?? []), i + 1] });
-  });
-  if (adding) {
-    for (const path of found ?? []) add(path, { lit: true });
-    for (const path of picked) add(path, { picked: true });
-    for (const t of found ? things : [])
-      if (t.depth === 1 && !looks.get(t.path)?.lit) add(t.path, { faded: true });
-  }
-  add(at, { chosen: true, faded: false });
-  return looks;
-}
-
-function toThing(t: Reachable): Thing {
-  return {
-    path: t.path,
-    label: t.path === '.' ? 'itself' : t.path,
-    asset: t.asset.decl.id,
-    kind: t.asset.decl.kind,
-    at: t.at,
-    depth: t.depth,
-    area: t.placement?.area ?? t.asset.decl.area,
-    entry: t.placement?.entry === true,
-    asleep: t.asleep,
-  };
-}
-
 function aboutSender(sender: Sender, things: readonly Reachable[]): string {
   if (sender.channel !== null) return `channel, heard here by ${sender.strips[0].bindings.length}`;
   if (!sender.asset) return 'bindings name it, but it is not there';
@@ -343,10 +360,12 @@ function aboutSender(sender: Sender, things: readonly Reachable[]): string {
 
 /** A adds a receiver to the active event, wherever the focus is, except in a field. */
 function useAddKey(add: (() => void) | null): void {
-  useEffect(() => {
+  // Bound with the strip that is seen to be active, not a moment later.
+  useLayoutEffect(() => {
     const onKey = (e: globalThis.KeyboardEvent): void => {
       if (!add || e.ctrlKey || e.metaKey || e.altKey || e.key.toLowerCase() !== 'a') return;
-      if (e.target instanceof HTMLElement && e.target.matches('input, textarea, select')) return;
+      if (e.target instanceof HTMLElement && e.target.closest('input, textarea, select, [role="dialog"]'))
+        return;
       e.preventDefault();
       add();
     };

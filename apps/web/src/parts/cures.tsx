@@ -1,7 +1,7 @@
-import type { Cure, Finding } from '@oquel/core';
+import type { Cure, Finding, FindingChange } from '@oquel/core';
 import { useEffect, useState, type ReactNode } from 'react';
-import { useSession, useSessionState } from '../../session/session-context.js';
-import { countText, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
+import { useSession, useSessionState } from '../session/session-context.js';
+import { countText, SEVERITY_WORD } from './ui/severity-mark.js';
 
 /** Cures of a finding that have been tried, with what each takes away and brings; taken as one edit. */
 export function Cures({ fingerprint }: { fingerprint: string }): ReactNode {
@@ -32,16 +32,39 @@ export function Cures({ fingerprint }: { fingerprint: string }): ReactNode {
           >
             {cure.label}
           </button>
-          <span className="soft">
-            takes {countText(cure.gone.length, 'finding')} away
-            {cure.added.length > 0 && `, brings ${brings(cure.added)}`}
-          </span>
+          <Outcome gone={cure.gone} added={cure.added} />
         </li>
       ))}
     </ul>
   );
 }
 
+/** What changes do to the findings; opened, which ones. */
+export function Outcome({ gone, added }: FindingChange): ReactNode {
+  return (
+    <details className="outcome">
+      <summary className="soft">
+        takes {countText(gone.length, 'finding')} away
+        {added.length > 0 && `, brings ${brings(added)}`}
+      </summary>
+      <ul>
+        {gone.slice(0, 8).map((f) => (
+          <li key={f.fingerprint} className="soft">
+            gone: {f.message}
+          </li>
+        ))}
+        {gone.length > 8 && <li className="soft">and {gone.length - 8} more</li>}
+        {added.slice(0, 8).map((f) => (
+          <li key={f.fingerprint} className={`fault ${f.severity}`}>
+            new: {f.message}
+          </li>
+        ))}
+        {added.length > 8 && <li className="soft">and {added.length - 8} more</li>}
+      </ul>
+    </details>
+  );
+}
 function brings(added: readonly Finding[]): string {
+  if (added.length > 3) return countText(added.length, 'new finding');
   return added.map((f) => `${SEVERITY_WORD[f.severity]} ${f.rule}`).join(', ');
 }

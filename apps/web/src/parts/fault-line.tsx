@@ -1,0 +1,29 @@
+import type { Finding } from '@oquel/core';
+import { useState, type ReactNode } from 'react';
+import { Link } from 'react-router';
+import { Cures } from './cures.js';
+
+/** A finding where it is: what is wrong, the way to its page, and its cures at hand. */
+export function FaultLine({
+  finding: { fingerprint, message, severity },
+  more = '',
+  href,
+  mark,
+}: {
+  finding: Finding;
+  more?: string;
+  href: string;
+  mark?: ReactNode;
+}): ReactNode {
+  const [open, setOpen] = useState(false);
+  return (
+    <div className={`fault ${severity}`} data-finding={fingerprint}>
+      {mark} {message}
+      {more}. <Link to={`${href}?finding=${fingerprint}`}>Show</Link>{' '}
+      <button type="button" className="word" aria-expanded={open} onClick={() => setOpen(!open)}>
+        Cure
+      </button>
+      {open && <Cures fingerprint={fingerprint} />}
+    </div>
+  );
+}

@@ -1,0 +1,91 @@
+import './go-to.css';
+import { Dialog } from '@mui/material';
+import { Fragment, type ReactNode } from 'react';
+
+const SHORTCUTS: readonly [string, readonly (readonly [string, string])[]][] = [
+  [
+    'Everywhere',
+    [
+      ['Ctrl K', 'go to anything that has a name'],
+      ['?', 'this page'],
+      ['Ctrl Z, Ctrl Shift Z', 'undo, redo'],
+      ['Esc', 'close what is open'],
+    ],
+  ],
+  [
+    'Plan',
+    [
+      ['click, Shift click', 'choose a thing, choose one more'],
+      ['Shift drag', 'choose what stands in a frame'],
+      ['arrows, Shift arrows', 'move what is chosen by one step, by ten'],
+      ['D, Shift D', 'duplicate, with its bindings'],
+      ['[ ], { }', 'turn by 15 degrees, by a quarter'],
+      ['Delete', 'take off the plan'],
+      ['Ctrl A', 'choose all'],
+      ['wheel, + −, 0', 'zoom, show all'],
+    ],
+  ],
+  [
+    'Wire',
+    [
+      ['A', 'add a receiver to the active event'],
+      ['Ctrl A, *', 'in the finder: choose all found, look for every one of a kind'],
+      ['W', 'type a wire line; Tab completes'],
+      ['Ctrl V', 'paste lines, seen first'],
+      ['Enter', 'on a sentence: change it'],
+      ['M, Delete, C', 'on a sentence: mute, remove, copy as a line'],
+      ['H', 'on a sentence that tells a channel: hear it in a scene'],
+      ['Alt ↑ ↓', 'on a sentence: run earlier, later'],
+    ],
+  ],
+  [
+    'Ripple, Audit',
+    [
+      ['← →', 'in a ripple: to what came before, to what follows'],
+      ['↑ ↓', 'within a hop; through the findings'],
+      ['Enter', 'on an entry: what is known of it'],
+    ],
+  ],
+  [
+    'Sheet',
+    [
+      ['↑ ↓, Page, Home, End', 'go through the list'],
+      ['Space, Shift ↑ ↓, Ctrl A', 'choose one, several, all'],
+      ['Enter', 'open in Wire'],
+      ['M, Delete, C', 'mute, remove, copy what is chosen'],
+    ],
+  ],
+];
+
+/** All keys on one page. */
+export function Shortcuts({ onClose }: { onClose: () => void }): ReactNode {
+  return (
+    <Dialog
+      open
+      onClose={onClose}
+      transitionDuration={0}
+      maxWidth={false}
+      slotProps={{ paper: { className: 'shortcuts', 'aria-label': 'Shortcuts' } }}
+    >
+      <h2>Shortcuts</h2>
+      <div className="pages">
+        {SHORTCUTS.map(([where, keys]) => (
+          <section key={where}>
+            <h3>{where}</h3>
+            <dl>
+              {keys.map(([key, what]) => (
+                <Fragment key={key}>
+                  <dt>{key}</dt>
+                  <dd>{what}</dd>
+                </Fragment>
+              ))}
+            </dl>
+          </section>
+        ))}
+      </div>
+      <button type="button" className="tick" onClick={onClose}>
+        Close
+      </button>
+    </Dialog>
+  );
+}

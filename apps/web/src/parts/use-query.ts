@@ -1,0 +1,49 @@
+import { useCallback } from 'react';
+import { useNavigate, useSearchParams } from 'react-router';
+
+/** Puts values under names of the address; an empty one takes its name away. */
+export type GoTo = (part: Readonly<Record<string, string>>, replace?: boolean) => void;
+
+/** Turns the query of the address into the next one. */
+export type Turn = (next: URLSearchParams) => void;
+
+/**
+ * The query that was asked for last and has not come into the address yet. A view renders later than the
+ * address changes, so what it was rendered with may be old: two changes soon after one another would
+ * take each other back.
+ */
+let asked: string | null = null;
+
+/** Changes the query of the address from what it is now, whatever a view was rendered with. */
+export function useTurnQuery(): (turn: Turn, replace: boolean) => void {
+  const navigate = useNavigate();
+  return useCallback(
+    (turn, replace) => {
+      const next = new URLSearchParams(asked ?? window.location.search);
+      turn(next);
+      const search = `?${next}`;
+      asked = search;
+      void Promise.resolve(navigate(search, { replace })).finally(() => {
+        if (asked === search) asked = null;
+      });
+    },
+    [navigate],
+  );
+}
+
+/** The query of the address, which holds what a view shows, and the way to change parts of it. */
+export function useQuery(): { params: URLSearchParams; go: GoTo } {
+  const [params] = useSearchParams();
+  const turnQuery = useTurnQuery();
+  const go = useCallback<GoTo>(
+    (part, replace = true) =>
+      turnQuery((next) => {
+        for (const [name, value] of Object.entries(part)) {
+          if (value === '') next.delete(name);
+          else next.set(name, value);
+        }
+      }, replace),
+    [turnQuery],
+  );
+  return { params, go };
+}

@@ -1,0 +1,59 @@
+import { MOST_ALIKE, type CureOfMany, type Finding } from '@oquel/core';
+import { useState, type ReactNode } from 'react';
+import { Outcome } from '../../parts/cures.js';
+import { countText } from '../../parts/ui/severity-mark.js';
+import { useSession } from '../../session/session-context.js';
+
+/** Cures all findings of a kind at once, after showing what is done for each. */
+export function CureAlike({ finding, alike }: { finding: Finding; alike: number }): ReactNode {
+  const session = useSession();
+  const [found, setFound] = useState<CureOfMany | 'trying' | 'none' | null>(null);
+  const look = (): void => {
+    setFound('trying');
+    session.cureAlike(finding.fingerprint).then(
+      (cure) => setFound(cure && cure.steps.length > 0 ? cure : 'none'),
+      () => setFound('none'),
+    );
+  };
+  if (found === null) {
+    return (
+      <button type="button" className="word" onClick={look}>
+        Cure all {alike} of this kind ...
+      </button>
+    );
+  }
+  if (found === 'trying')
+    return <p className="soft">Trying cures for {Math.min(alike, MOST_ALIKE)} findings ...</p>;
+  if (found === 'none') return <p className="soft">None of this kind is cured by a list of changes alone.</p>;
+  return (
+    <div className="alike" role="group" aria-label="Cures for all of this kind">
+      <ul>
+        {found.steps.map((s) => (
+          <li key={s.finding.fingerprint}>
+            {s.label} <span className="soft">for: {s.finding.message}</span>
+          </li>
+        ))}
+      </ul>
+      <Outcome gone={found.gone} added={found.added} />
+      <div className="row">
+        <button
+          type="button"
+          className="tick"
+          aria-pressed="true"
+          onClick={() =>
+            session.edit({
+              label: `cured ${countText(found.steps.length, 'finding')}: ${finding.rule}`,
+              changes: found.changes,
+            })
+          }
+        >
+          Do all {found.steps.length}
+        </button>
+        <button type="button" className="tick" onClick={() => setFound(null)}>
+          Leave it
+        </button>
+        {found.left > 0 && <span className="soft">{found.left} would be left</span>}
+      </div>
+    </div>
+  );
+}

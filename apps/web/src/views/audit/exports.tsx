@@ -1,0 +1,69 @@
+import {
+  auditCsv,
+  auditJunit,
+  auditSarif,
+  stopsGate,
+  type AuditResult,
+  type FindingChange,
+} from '@oquel/core';
+import type { ReactNode } from 'react';
+import { useSessionState } from '../../session/session-context.js';
+
+const WAYS = {
+  JSON: ['audit.json', 'application/json'],
+  SARIF: ['audit.sarif', 'application/sarif+json'],
+  JUnit: ['audit.xml', 'application/xml'],
+  CSV: ['audit.csv', 'text/csv'],
+} as const;
+
+/** The audit as files, made here by the same code as the command line's. */
+export function Exports({ since }: { since: FindingChange | null }): ReactNode {
+  const { audit, project } = useSessionState();
+  if (!audit) return null;
+  const level = project.policy?.gate ?? 'error';
+  return (
+    <span className="exports" role="group" aria-label="Save the audit as">
+      {(Object.keys(WAYS) as (keyof typeof WAYS)[]).map((way) => (
+        <button
+          key={way}
+          type="button"
+          className="word"
+          title={`Save as ${WAYS[way][0]}`}
+          onClick={() => save(WAYS[way][0], WAYS[way][1], textOf(way, audit, level, since))}
+        >
+          {way}
+        </button>
+      ))}
+    </span>
+  );
+}
+
+function textOf(
+  way: keyof typeof WAYS,
+  audit: AuditResult,
+  level: 'error' | 'warning',
+  since: FindingChange | null,
+): string {
+  switch (way) {
+    case 'JSON':
+      return `${JSON.stringify(audit, null, 2)}\n`;
+    case 'SARIF': {
+      const artifact = `${encodeURIComponent(audit.project)}.oquel.json`;
+      return `${JSON.stringify(auditSarif(audit, { artifact, ...(since ? { since } : {}) }), null, 2)}\n`;
+    }
+    case 'JUnit': {
+      const isNew = since && new Set(since.added.map((f) => f.fingerprint));
+      const stops = stopsGate(level);
+      return auditJunit(audit, (f) => stops(f) && (!isNew || isNew.has(f.fingerprint)));
+    }
+    case 'CSV':
+      return auditCsv(audit);
+  }
+}
+function save(name: string, type: string, text: string): void {
+  const link = document.createElement('a');
+  link.href = URL.createObjectURL(new Blob([text], { type }));
+  link.download = name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(link.href), 1000);
+}

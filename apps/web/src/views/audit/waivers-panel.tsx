@@ -1,0 +1,131 @@
+import { waiverStates, type WaiverState } from '@oquel/core';
+import { useMemo, type ReactNode } from 'react';
+import { Entry, type Read } from '../../parts/ui/entry.js';
+import { useSession, useSessionState } from '../../session/session-context.js';
+import { waiversEdit } from './waive.js';
+
+const SAYS: Record<WaiverState['state'], string> = {
+  'in force': 'in force',
+  partial: 'its finding has come to more places',
+  stale: 'its date is past: the finding counts again',
+  idle: 'its finding is gone',
+};
+
+/** All waivers, with those that no longer hold marked; each can be prolonged or taken back. */
+export function WaiversPanel({ onShow }: { onShow: (fingerprint: string) => void }): ReactNode {
+  const session = useSession();
+  const { project, audit } = useSessionState();
+  const today = new Date().toISOString().slice(0, 10);
+  const states = useMemo(
+    () => waiverStates(audit?.findings ?? [], project.waivers ?? [], today),
+    [audit, project.waivers, today],
+  );
+  const waivers = project.waivers ?? [];
+  const dead = states.filter((s) => s.state === 'stale' || s.state === 'idle');
+  if (states.length === 0) {
+    return (
+      <p className="soft none">Nothing is waived. A finding is waived at its own page, with a reason.</p>
+    );
+  }
+  return (
+    <section className="waivers" aria-label="Waivers">
+      {dead.length > 0 && (
+        <button
+          type="button"
+          className="tick"
+          onClick={() =>
+            session.edit(
+              waiversEdit(
+                project,
+                'took back the waivers that no longer hold',
+                waivers.filter((_, i) => states[i].state !== 'stale' && states[i].state !== 'idle'),
+              ),
+            )
+          }
+        >
+          Take back the {dead.length} that no longer {dead.length === 1 ? 'holds' : 'hold'}
+        </button>
+      )}
+      <table>
+        <thead>
+          <tr>
+            <th scope="col">How it stands</th>
+            <th scope="col">What it excuses</th>
+            <th scope="col">Why</th>
+            <th scope="col">By</th>
+            <th scope="col">Until</th>
+            <th scope="col">
+              <span className="unseen">Take back</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {states.map(({ waiver, state, finding }, i) => (
+            <tr key={`${waiver.fingerprint}/${i}`} className={state.replace(' ', '-')} data-state={state}>
+              <td>{SAYS[state]}</td>
+              <td>
+                {finding ? (
+                  <button type="button" className="word" onClick={() => onShow(finding.fingerprint)}>
+                    {finding.message}
+                  </button>
+                ) : (
+                  <span className="mono soft">{waiver.fingerprint}</span>
+                )}
+                {waiver.occurrences && <span className="soft"> in {waiver.occurrences.length} places</span>}
+              </td>
+              <td>{waiver.reason}</td>
+              <td>{waiver.by}</td>
+              <td>
+                <Entry
+                  label={`Until when: ${waiver.reason}`}
+                  shown=""
+                  width={92}
+                  placeholder="for ever"
+                  value={waiver.until ?? ''}
+                  read={readDate}
+                  onTake={(until) =>
+                    session.edit(
+                      waiversEdit(
+                        project,
+                        `waiver "${waiver.reason}" until ${until ?? 'for ever'}`,
+                        waivers.map((w, k) => (k === i ? withUntil(w, until) : w)),
+                      ),
+                    )
+                  }
+                />
+              </td>
+              <td>
+                <button
+                  type="button"
+                  className="word"
+                  onClick={() =>
+                    session.edit(
+                      waiversEdit(
+                        project,
+                        `took a waiver back: ${waiver.reason}`,
+                        waivers.filter((_, k) => k !== i),
+                      ),
+                    )
+                  }
+                >
+                  Take back
+                </button>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+function readDate(text: string): Read<string | undefined> {
+  const trimmed = text.trim();
+  if (trimmed === '') return { value: undefined };
+  const real = /^\d{4}-\d{2}-\d{2}$/.test(trimmed) && !Number.isNaN(Date.parse(trimmed));
+  return real ? { value: trimmed } : { error: 'a date, such as 2026-12-24' };
+}
+function withUntil<W extends { until?: string }>(waiver: W, until: string | undefined): W {
+  const { until: _, ...rest } = waiver;
+  return (until === undefined ? rest : { ...rest, until }) as W;
+}

@@ -1,0 +1,44 @@
+import type { ReactNode } from 'react';
+import { Link } from 'react-router';
+
+/** What can be done with what is chosen. */
+export function Deeds({
+  count,
+  wire,
+  onDuplicate,
+  onTurn,
+  onLeave,
+}: {
+  count: number;
+  wire: string | null;
+  onDuplicate: (wired: boolean) => void;
+  /** Absent where turning would change nothing. */
+  onTurn: (() => void) | null;
+  onLeave: () => void;
+}): ReactNode {
+  if (count === 0) return null;
+  return (
+    <>
+      {wire && <Link to={wire}>Wire it</Link>}
+      <button type="button" className="word" title="D" onClick={() => onDuplicate(false)}>
+        Duplicate
+      </button>
+      <button type="button" className="word" title="Shift+D" onClick={() => onDuplicate(true)}>
+        with bindings
+      </button>
+      {onTurn && (
+        <button
+          type="button"
+          className="word"
+          title="A quarter turn about the middle; [ and ] turn by 15 degrees"
+          onClick={onTurn}
+        >
+          Turn
+        </button>
+      )}
+      <button type="button" className="word" title="Delete" onClick={onLeave}>
+        Take off
+      </button>
+    </>
+  );
+}

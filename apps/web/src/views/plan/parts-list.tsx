@@ -1,0 +1,134 @@
+import type { AssetIndex, Finding, Placement, ProjectIndex } from '@oquel/core';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
+import { areaText } from '../../parts/plan/area.js';
+import { SeverityMark, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
+
+interface Props {
+  index: ProjectIndex;
+  owner: AssetIndex;
+  chosen: readonly string[];
+  /** Bindings that name each placement. */
+  counts: ReadonlyMap<string, number>;
+  findings: ReadonlyMap<string, readonly Finding[]>;
+  onChoose: (id: string, add: boolean) => void;
+}
+const ROW = 28;
+
+/** All that stands in the owner, as the list of parts under a drawing; it says in words what the plan shows. */
+export function PartsList({ index, owner, chosen, counts, findings, onChoose }: Props): ReactNode {
+  const [text, setText] = useState('');
+  const rows = useMemo(() => {
+    const words = text.toLowerCase().split(/\s+/).filter(Boolean);
+    const fits = (p: Placement): boolean => {
+      const tags = index.assets[index.assetAt.get(p.asset) ?? -1]?.decl.tags ?? [];
+      const all = `${p.id} ${p.asset} ${tags.map((t) => `#${t}`).join(' ')}`.toLowerCase();
+      return words.every((w) => all.includes(w));
+    };
+    return words.length === 0 ? owner.placements : owner.placements.filter(fits);
+  }, [owner, index, text]);
+  const scroller = useRef<HTMLDivElement>(null);
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW,
+    overscan: 8,
+  });
+  const [last] = chosen.slice(-1);
+  // Only a new choice scrolls; scrolling by hand stays.
+  const show = useRef((_id: string | undefined): void => undefined);
+  show.current = (id) => {
+    const at = rows.findIndex((p) => p.id === id);
+    if (at >= 0) virtual.scrollToIndex(at);
+  };
+  useEffect(() => show.current(last), [last]);
+  const onKeyDown = (e: KeyboardEvent): void => {
+    if (e.key !== 'ArrowDown' && e.key !== 'ArrowUp') return;
+    if (e.target instanceof HTMLInputElement) return;
+    e.preventDefault();
+    e.stopPropagation();
+    const focused = (e.target as HTMLElement).closest<HTMLElement>('[data-part]')?.dataset.part;
+    const at = rows.findIndex((p) => p.id === (focused ?? last));
+    const next = rows[Math.min(rows.length - 1, Math.max(0, at + (e.key === 'ArrowDown' ? 1 : -1)))];
+    if (!next) return;
+    onChoose(next.id, e.shiftKey);
+    scroller.current?.querySelector<HTMLElement>(`[data-part="${next.id}"] button`)?.focus();
+  };
+  return (
+    <div className="partslist" onKeyDown={onKeyDown}>
+      <div className="head">
+        <input
+          className="line"
+          aria-label="Filter the list"
+          placeholder="Filter by name, prefab or #tag"
+          value={text}
+          onChange={(e) => setText(e.target.value)}
+        />
+        <span className="soft">
+          {rows.length === owner.placements.length
+            ? rows.length
+            : `${rows.length} of ${owner.placements.length}`}{' '}
+          {owner.placements.length === 1 ? 'thing' : 'things'}
+        </span>
+      </div>
+      <div className="scroller" ref={scroller} tabIndex={-1}>
+        <ul aria-label={`Things in ${owner.decl.id}`} style={{ height: virtual.getTotalSize() }}>
+          {virtual.getVirtualItems().map(({ index: at, start }) => {
+            const p = rows[at];
+            const told = findings.get(p.id) ?? [];
+            return (
+              <li
+                key={p.id}
+                data-part={p.id}
+                className={chosen.includes(p.id) ? 'chosen' : ''}
+                style={{ transform: `translateY(${start}px)` }}
+              >
+                <button
+                  type="button"
+                  className="plain"
+                  aria-pressed={chosen.includes(p.id)}
+                  onClick={(e) => onChoose(p.id, e.shiftKey || e.ctrlKey || e.metaKey)}
+                >
+                  <span className="mono name">{p.id}</span>
+                  <span className="mono soft">{p.asset}</span>
+                  <span className="at">{p.at ? `${p.at[0]}, ${p.at[1]} m` : '0, 0 m'}</span>
+                  <span className="count" title="Bindings that name it">
+                    {counts.get(p.id) ?? 0}
+                  </span>
+                  <span className="more">{aboutPart(p)}</span>
+                  <span className="marks">
+                    {told.map((f) => (
+                      <SeverityMark
+                        key={f.fingerprint}
+                        severity={f.severity}
+                        label={`${SEVERITY_WORD[f.severity]}: ${f.message}`}
+                      />
+                    ))}
+                  </span>
+                </button>
+              </li>
+            );
+          })}
+        </ul>
+        {rows.length === 0 && (
+          <p className="soft none">
+            {owner.placements.length === 0
+              ? 'Nothing stands here yet. Choose a prefab or widget above and point on the plan.'
+              : 'Nothing here is called that.'}
+          </p>
+        )}
+      </div>
+    </div>
+  );
+}
+
+function aboutPart(p: Placement): string {
+  const values = Object.entries(p.properties ?? {}).map(([k, v]) => `${k} = ${JSON.stringify(v)}`);
+  return [
+    ...(p.asleep ? ['asleep'] : []),
+    ...(p.entry ? ['entry'] : []),
+    ...(p.area ? [areaText(p.area)] : []),
+    ...(p.muted?.length ? [`${p.muted.length} off here`] : []),
+    ...values,
+  ].join(' · ');
+}

@@ -1,0 +1,55 @@
+import { differencesOf, differs, type AssetIndex, type Finding, type ProjectIndex } from '@oquel/core';
+import type { ThingLook } from '../../parts/plan/plan-thing.js';
+
+/** Findings that are not waived, by the placement of this owner that they speak of. */
+export function findingsByPlacement(findings: readonly Finding[], owner: AssetIndex): Map<string, Finding[]> {
+  const by = new Map<string, Finding[]>();
+  const add = (id: string, f: Finding): void => {
+    const own = by.get(id);
+    if (own) own.push(f);
+    else by.set(id, [f]);
+  };
+  const scene = `${owner.decl.id}:`;
+  for (const f of findings) {
+    if (f.waived) continue;
+    const s = f.subject;
+    if ('placement' in s && s.placement !== undefined && s.asset === owner.decl.id) add(s.placement, f);
+    else if (f.rule === 'shared-key' || f.rule === 'default-key') {
+      for (const at of f.occurrences) {
+        const id = at.startsWith(scene) ? at.slice(scene.length) : '';
+        if (owner.placementAt.has(id)) add(id, f);
+      }
+    }
+  }
+  return by;
+}
+
+/** How each placement stands out: chosen, at fault, other than its prefab. Cost: the placements. */
+export function looksOf(
+  index: ProjectIndex,
+  owner: AssetIndex,
+  chosen: readonly string[],
+  findings: ReadonlyMap<string, readonly Finding[]>,
+): Map<string, ThingLook> {
+  const rank = { error: 0, warning: 1, info: 2 } as const;
+  const looks = new Map<string, ThingLook>();
+  for (const [id, list] of findings) {
+    const [worst] = [...list].sort((a, b) => rank[a.severity] - rank[b.severity]);
+    looks.set(id, { fault: worst.severity });
+  }
+  for (const p of owner.placements) {
+    if (differs(differencesOf(index, p))) looks.set(p.id, { ...looks.get(p.id), differs: true });
+  }
+  for (const id of chosen) looks.set(id, { ...looks.get(id), chosen: true });
+  return looks;
+}
+
+/** For each placement how many of the owner's bindings name it or something in it. */
+export function namingCounts(owner: AssetIndex): Map<string, number> {
+  const counts = new Map<string, number>();
+  for (const { from, to } of owner.bindings) {
+    const named = new Set([from, to].flatMap((end) => ('at' in end ? [end.at.split('/')[0]] : [])));
+    for (const id of named) counts.set(id, (counts.get(id) ?? 0) + 1);
+  }
+  return counts;
+}

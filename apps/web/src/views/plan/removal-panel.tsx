@@ -1,0 +1,77 @@
+import { bindingsNaming, printFrom, type AssetIndex, type ProjectIndex } from '@oquel/core';
+import { useMemo, type ReactNode } from 'react';
+import { SaidSentence } from '../../parts/ui/sentence.js';
+import { countText, SeverityMark, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
+import { usePreview } from '../../session/use-preview.js';
+import { removing, some } from './stage-edits.js';
+
+interface Props {
+  index: ProjectIndex;
+  owner: AssetIndex;
+  ids: readonly string[];
+  onRemove: (wired: boolean) => void;
+  onClose: () => void;
+}
+const MOST = 100;
+
+/** What would break if things were taken off the plan, before they are. */
+export function RemovalPanel({ index, owner, ids, onRemove, onClose }: Props): ReactNode {
+  const naming = useMemo(() => bindingsNaming(index, owner, new Set(ids)), [index, owner, ids]);
+  const alone = useMemo(() => removing(index, owner, ids, false).changes, [index, owner, ids]);
+  const change = usePreview(alone);
+  return (
+    <section
+      className="removal"
+      role="dialog"
+      aria-label={`Take ${some(ids)} off the plan`}
+      onKeyDown={(e) => e.key === 'Escape' && onClose()}
+    >
+      <h2>
+        Take {some(ids)} off the plan: {countText(naming.length, 'binding')}{' '}
+        {naming.length === 1 ? 'names' : 'name'} {ids.length === 1 ? 'it' : 'them'}
+      </h2>
+      <ul className="sentences">
+        {naming.slice(0, MOST).map(({ owner: of, binding }) => (
+          <li className="sentence" key={`${of.decl.id}/${binding.id}`}>
+            <span className="nth" />
+            <span className="said">
+              {of !== owner && <span className="soft">{of.decl.id}: </span>}
+              when <span className="who">{printFrom(binding)}</span> do <SaidSentence binding={binding} />
+            </span>
+          </li>
+        ))}
+        {naming.length > MOST && <li className="soft">and {naming.length - MOST} more</li>}
+      </ul>
+      <p role="status">
+        {change === null ? (
+          <span className="soft">Looking what the audit would say ...</span>
+        ) : (
+          <>
+            Alone: {change.added.length === 0 && 'no new finding'}
+            {(['error', 'warning', 'info'] as const).map((s) => {
+              const n = change.added.filter((f) => f.severity === s).length;
+              return (
+                n > 0 && (
+                  <span key={s} className={`fault ${s}`}>
+                    <SeverityMark severity={s} /> {countText(n, `new ${SEVERITY_WORD[s]}`)}{' '}
+                  </span>
+                )
+              );
+            })}
+          </>
+        )}
+      </p>
+      <div className="row">
+        <button type="button" className="tick" aria-pressed="true" autoFocus onClick={() => onRemove(true)}>
+          With {naming.length === 1 ? 'that binding' : `those ${naming.length} bindings`}
+        </button>
+        <button type="button" className="tick" onClick={() => onRemove(false)}>
+          Alone
+        </button>
+        <button type="button" className="tick" onClick={onClose}>
+          Keep
+        </button>
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,148 @@
+import {
+  duplicationOf,
+  freePlacementId,
+  metres,
+  placementStem,
+  removalOf,
+  renamingOf,
+  restagingOf,
+  turnArea,
+  turnPoint,
+  type Asset,
+  type AssetIndex,
+  type ChangeSet,
+  type Placement,
+  type ProjectIndex,
+  type Value,
+} from '@oquel/core';
+
+/** Edits of the stage as change sets with a sentence each. */
+
+export function some(ids: readonly string[]): string {
+  return ids.length === 1 ? ids[0] : `${ids.length} things`;
+}
+
+export function placing(
+  owner: AssetIndex,
+  asset: string,
+  at: readonly [number, number],
+): { changeSet: ChangeSet; id: string } {
+  const id = freePlacementId(owner, placementStem(asset));
+  const item: Placement = { id, asset, at: [metres(at[0]), metres(at[1])] };
+  const scene = owner.decl.id;
+  return {
+    id,
+    changeSet: {
+      label: `${scene}: placed ${id}`,
+      changes: [{ op: 'insert', list: 'placements', asset: scene, index: owner.placements.length, item }],
+    },
+  };
+}
+
+export function moving(
+  owner: AssetIndex,
+  ids: readonly string[],
+  [dx, dy]: readonly [number, number],
+): ChangeSet {
+  const changes = restagingOf(owner, ids, (p) => {
+    const [x, y] = p.at ?? [0, 0];
+    return { ...p, at: [metres(x + dx), metres(y + dy)] };
+  });
+  return { label: `${owner.decl.id}: moved ${some(ids)}`, changes };
+}
+
+/** Turns things as a group about their middle, each with its own area. Degrees, clockwise. */
+export function turning(
+  index: ProjectIndex,
+  owner: AssetIndex,
+  ids: readonly string[],
+  degrees: number,
+): ChangeSet {
+  const places = ids.map((id) => owner.placements[owner.placementAt.get(id)!].at ?? [0, 0]);
+  const middle = (i: 0 | 1): number => {
+    const along = places.map((p) => p[i]);
+    return (Math.min(...along) + Math.max(...along)) / 2;
+  };
+  const centre = [middle(0), middle(1)] as const;
+  const changes = restagingOf(owner, ids, (p) => {
+    const area = p.area ?? index.assets[index.assetAt.get(p.asset) ?? -1]?.decl.area;
+    const turned = area && turnArea(area, degrees);
+    const own = turned && JSON.stringify(turned) !== JSON.stringify(area) ? { area: turned } : {};
+    const at = ids.length > 1 ? { at: turnPoint(p.at ?? [0, 0], centre, degrees) } : {};
+    return { ...p, ...at, ...own };
+  });
+  return { label: `${owner.decl.id}: turned ${some(ids)} by ${degrees} degrees`, changes };
+}
+
+/** A new scene, prefab or widget with nothing in it. */
+export function creating(index: ProjectIndex, kind: Asset['kind'], id: string): ChangeSet {
+  const item: Asset = kind === 'scene' ? { id, kind, size: [60, 40] } : { id, kind };
+  return { label: `${id}: a new ${kind}`, changes: [{ op: 'add', index: index.assets.length, item }] };
+}
+export function dropping({ decl }: AssetIndex): ChangeSet {
+  return { label: `took ${decl.id} out of the project`, changes: [{ op: 'drop', asset: decl.id }] };
+}
+
+export function renaming(index: ProjectIndex, owner: AssetIndex, id: string, to: string): ChangeSet {
+  return { label: `${owner.decl.id}: renamed ${id} to ${to}`, changes: renamingOf(index, owner, id, to) };
+}
+
+export function duplicating(
+  owner: AssetIndex,
+  ids: readonly string[],
+  wired: boolean,
+): { changeSet: ChangeSet; copies: string[] } {
+  const { changes, copies } = duplicationOf(owner, ids, [2, 2], wired);
+  const label = `${owner.decl.id}: duplicated ${some(ids)}${wired ? ' with their bindings' : ''}`;
+  return { changeSet: { label, changes }, copies: [...copies.values()] };
+}
+
+export function removing(
+  index: ProjectIndex,
+  owner: AssetIndex,
+  ids: readonly string[],
+  wired: boolean,
+): ChangeSet {
+  return {
+    label: `${owner.decl.id}: took ${some(ids)} off the plan${wired ? ' with what names them' : ''}`,
+    changes: removalOf(index, owner, ids, wired),
+  };
+}
+
+/** Sets one part of many placements; undefined takes it away. */
+export function setting<K extends keyof Placement>(
+  owner: AssetIndex,
+  ids: readonly string[],
+  part: K,
+  value: Placement[K] | undefined,
+): ChangeSet {
+  const changes = restagingOf(owner, ids, (p) => withPart(p, part, value));
+  const how = value === undefined || value === false ? `took ${part} from` : `set ${part} of`;
+  return { label: `${owner.decl.id}: ${how} ${some(ids)}`, changes };
+}
+
+/** Overrides one property of many placements; undefined gives the default back. */
+export function overriding(
+  owner: AssetIndex,
+  ids: readonly string[],
+  property: string,
+  value: Value | undefined,
+): ChangeSet {
+  const changes = restagingOf(owner, ids, (p) => {
+    const properties = { ...p.properties };
+    if (value === undefined) delete properties[property];
+    else properties[property] = value;
+    return withPart(p, 'properties', Object.keys(properties).length > 0 ? properties : undefined);
+  });
+  const to = value === undefined ? 'back to its default' : `to ${JSON.stringify(value)}`;
+  return { label: `${owner.decl.id}: set ${property} of ${some(ids)} ${to}`, changes };
+}
+
+function withPart<K extends keyof Placement>(
+  placement: Placement,
+  part: K,
+  value: Placement[K] | undefined,
+): Placement {
+  const { [part]: _, ...rest } = placement;
+  return (value === undefined ? rest : { ...placement, [part]: value }) as Placement;
+}

@@ -1,0 +1,89 @@
+import './lines.css';
+import {
+  freeBindingId,
+  printFrom,
+  type AssetIndex,
+  type Binding,
+  type BindingFrom,
+  type ChangeSet,
+  type LineBinding,
+  type ProjectIndex,
+} from '@oquel/core';
+import { useCallback, useEffect, useState, type ReactNode } from 'react';
+import { countText } from '../../parts/ui/severity-mark.js';
+import { LineField } from './line-field.js';
+import { PastePanel } from './paste-panel.js';
+
+interface Props {
+  index: ProjectIndex;
+  owner: AssetIndex;
+  /** The event whose strip is active. */
+  here: BindingFrom | null;
+  onEdit: (changeSet: ChangeSet) => boolean;
+  /** A binding that was added, to be shown. */
+  onAdded: (binding: Binding) => void;
+}
+
+/** Bindings as text: one typed as a line, many pasted, wherever the focus is. */
+export function Lines({ index, owner, here, onEdit, onAdded }: Props): ReactNode {
+  const [pasted, setPasted] = useState<string | null>(null);
+  useEffect(() => {
+    const onPaste = (e: ClipboardEvent): void => {
+      if (e.target instanceof HTMLElement && e.target.matches('input, textarea, select')) return;
+      const text = e.clipboardData?.getData('text') ?? '';
+      if (!/\S/.test(text)) return;
+      e.preventDefault();
+      setPasted(text);
+    };
+    window.addEventListener('paste', onPaste);
+    return () => window.removeEventListener('paste', onPaste);
+  }, []);
+  const close = useCallback(() => setPasted(null), []);
+  const add = (bindings: Binding[]): boolean => {
+    if (!onEdit(additions(owner, bindings))) return false;
+    onAdded(bindings[0]);
+    return true;
+  };
+  const addLine = ({ id, ...rest }: LineBinding): boolean => {
+    const stem = 'channel' in rest.from ? rest.from.channel : rest.from.event;
+    const own = id !== undefined && !owner.bindingAt.has(id) ? id : freeBindingId(owner, stem);
+    return add([{ id: own, ...rest }]);
+  };
+  return (
+    <>
+      <LineField
+        index={index}
+        owner={owner}
+        beginning={here ? `when ${printFrom({ from: here })} do ` : 'when '}
+        onLine={addLine}
+        onLines={setPasted}
+      />
+      {pasted !== null && (
+        <PastePanel
+          index={index}
+          owner={owner}
+          text={pasted}
+          here={here}
+          onClose={close}
+          onAdd={(bindings) => add(bindings) && close()}
+        />
+      )}
+    </>
+  );
+}
+
+/** Puts bindings behind all others, so that each runs after what its event has already. */
+function additions(owner: AssetIndex, bindings: readonly Binding[]): ChangeSet {
+  const asset = owner.decl.id;
+  const what = bindings.length === 1 ? bindings[0].id : countText(bindings.length, 'binding');
+  return {
+    label: `${asset}: added ${what} as ${bindings.length === 1 ? 'a line' : 'lines'}`,
+    changes: bindings.map((item, i) => ({
+      op: 'insert',
+      list: 'bindings',
+      asset,
+      index: owner.bindings.length + i,
+      item,
+    })),
+  };
+}

@@ -1,0 +1,31 @@
+import type { Reachable, SelectedNow } from '@oquel/core';
+import type { ThingLook } from '../../parts/plan/plan-thing.js';
+import type { Strip } from './strips.js';
+
+/** What stands out on the plan: the sender; with the finder open the candidates, without it the receivers in order. */
+export function looksOf(
+  things: readonly Reachable[],
+  at: string,
+  active: Strip | undefined,
+  selected: ReadonlyMap<string, SelectedNow>,
+  adding: Strip | undefined,
+  picked: readonly string[],
+  found: readonly string[] | null,
+): Map<string, ThingLook> {
+  const looks = new Map<string, ThingLook>();
+  const add = (path: string, look: ThingLook): unknown => looks.set(path, { ...looks.get(path), ...look });
+  (adding ?? active)?.bindings.forEach((b, i) => {
+    const taken = selected.get(b.id)?.first.flatMap((f) => f.path ?? []) ?? [];
+    for (const path of 'at' in b.to ? [b.to.at] : taken) {
+      add(path, { order: [...(looks.get(path)?.order ?? []), i + 1] });
+    }
+  });
+  if (adding) {
+    for (const path of found ?? []) add(path, { lit: true });
+    for (const path of picked) add(path, { picked: true });
+    for (const t of found ? things : [])
+      if (t.depth === 1 && !looks.get(t.path)?.lit) add(t.path, { faded: true });
+  }
+  add(at, { chosen: true, faded: false });
+  return looks;
+}
