@@ -1,38 +1,12 @@
-import { spawn } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { chromium } from '@playwright/test';
-import { build } from '../scripts/lib/build.mjs';
-import { freePort, startPostgres } from '../scripts/lib/postgres.mjs';
-import { ROOT } from '../scripts/lib/root.mjs';
 import { say } from '../scripts/lib/say.mjs';
+import { withApp } from './lib/app.mjs';
 
 const ROUNDS = 40;
 
 /** Clicks and keys from a chosen sender to a new binding, and milliseconds from an edit to the strip that tells its effect. */
-export default async function wire() {
-  await build();
-  const folder = mkdtempSync(join(tmpdir(), 'oquel-bench-'));
-  const db = await startPostgres(join(folder, 'postgres'));
-  const port = await freePort();
-  const server = spawn(process.execPath, [join(ROOT, 'apps/server/dist/main.js')], {
-    stdio: ['ignore', 'pipe', 'inherit'],
-    env: {
-      ...process.env,
-      PORT: String(port),
-      DATABASE_URL: await db.database('bench'),
-      OQUEL_WEB: join(ROOT, 'apps/web/dist'),
-      OQUEL_DEMO: join(ROOT, 'demo/storm-over-veyra.json'),
-      LOG_LEVEL: 'fatal',
-    },
-  });
-  await new Promise((resolve) => server.stdout.once('data', resolve));
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] });
-  try {
-    const base = `http://127.0.0.1:${port}`;
+export default function wire() {
+  return withApp(async ({ base, page }) => {
     const [{ id }] = await (await fetch(`${base}/api/projects`)).json();
-    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
     await page.goto(`${base}/p/${id}/wire?scope=pylon-ridge&at=mast-2`);
     await page.getByText(/Gate:/).waitFor();
     say(`by pointing: ${await byPointing(page)} clicks from the chosen sender to the new binding`);
@@ -42,14 +16,8 @@ export default async function wire() {
     say(
       `edit to updated strip, ${ROUNDS} edits on the demo: median ${at(0.5)} ms, 95th percentile ${at(0.95)} ms`,
     );
-  } finally {
-    await browser.close();
-    server.kill('SIGTERM');
-    await new Promise((resolve) => server.once('exit', resolve));
-    await db.remove();
-    rmSync(folder, { recursive: true, force: true });
-  }
-  return 0;
+    return 0;
+  });
 }
 
 async function byPointing(page) {

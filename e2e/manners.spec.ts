@@ -22,8 +22,7 @@ test('the plan zooms about the pointer, pans, and shows all again', async ({ pag
   await page.mouse.move(home.x + 10, home.y + 10);
   await page.mouse.wheel(0, -600);
   await expect.poll(async () => Math.abs((await where()).x - home.x)).toBeLessThan(12);
-  const far = (await thing(page, 'director').locator('.hit').boundingBox())!;
-  expect(far.x).toBeLessThan(0);
+  await expect(thing(page, 'director')).toHaveCount(0);
   await page.mouse.move(400, 600);
   await page.mouse.down();
   await page.mouse.move(460, 650, { steps: 4 });
@@ -96,7 +95,11 @@ test('the ground that was chosen stays chosen', async ({ page, demo }) => {
 test('nothing runs out of the window from narrow to very wide', async ({ page, demo }) => {
   for (const width of [1024, 1280, 2560]) {
     await page.setViewportSize({ width, height: 800 });
-    for (const view of ['wire?scope=pylon-ridge&at=mast-2', 'audit?rule=long-chain']) {
+    for (const view of [
+      'plan?scope=pylon-ridge&chosen=shelf-1',
+      'wire?scope=pylon-ridge&at=mast-2',
+      'audit?rule=long-chain',
+    ]) {
       await page.goto(demo.url(view));
       await page.getByText(/Gate:/).waitFor();
       const beyond = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);

@@ -110,6 +110,17 @@ for (const ground of ['light', 'dark'] as const) {
     await strip(page, 'onGust').getByRole('button', { name: 'Add a receiver' }).click();
     await page.getByRole('option', { name: /brake-2/ }).click();
     await check();
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('w');
+    await page.keyboard.type('br');
+    await expect(page.getByRole('listbox', { name: 'What the line can go on with' })).toBeVisible();
+    await check();
+    await page.goto(demo.url('plan?scope=pylon-ridge&chosen=mast-2,mast-1'));
+    await page.getByRole('group', { name: 'Chosen: 2 things' }).waitFor();
+    await check();
+    await page.getByRole('button', { name: 'Take off' }).click();
+    await page.getByText(/new error/).waitFor();
+    await check();
     await page.goto(demo.url('audit?rule=relay-cycle'));
     await page.getByRole('article').waitFor();
     await check();

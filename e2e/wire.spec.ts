@@ -82,6 +82,11 @@ test('an argument of the wrong type is told in words, and nothing is wired until
   await strip(page, 'onCalm').getByRole('button', { name: 'Add a receiver' }).click();
   await thing(page, 'brake-1').click();
   const finder = page.getByRole('dialog');
+  // What is entered is checked as it is; what is still empty, when it is to be wired.
+  await finder.getByLabel(/Argument force/).fill('strong');
+  await expect(finder.getByRole('alert')).toContainText('expected float, found "strong"');
+  await finder.getByLabel(/Argument force/).fill('');
+  await expect(finder.getByRole('alert')).toHaveCount(0);
   await finder.getByRole('button', { name: /^engage/ }).click();
   await expect(finder.getByRole('alert')).toContainText('force needs a value of type float');
   const force = finder.getByLabel(/Argument force/);
@@ -168,4 +173,20 @@ test('an address that names nothing says so, and leads on', async ({ page, demo 
   await expect(page.getByLabel('Plan of valley-station')).toBeVisible();
   await page.goto(demo.url('wire').replace(demo.id, '00000000-0000-4000-8000-000000000000'));
   await expect(page.getByRole('alert')).toContainText('there is no project of that id');
+});
+
+test('a fault is cured where it is told, as one undo', async ({ page, demo }) => {
+  await openMast(page, demo);
+  const fault = page.locator('[data-binding="gust-2c"] .fault');
+  await expect(fault).toContainText('"horn-7" is not in pylon-ridge');
+  await fault.getByRole('button', { name: 'Cure' }).click();
+  await fault
+    .getByRole('button', { name: /horn-2/ })
+    .first()
+    .click();
+  await expect(page.locator('[data-binding="gust-2c"] .said')).toContainText('horn-2 sound');
+  await expect(page.locator('[data-binding="gust-2c"] .fault')).toHaveCount(0);
+  await expect(page.locator('[data-count="error"]')).toHaveText(/18 errors/);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(fault).toContainText('"horn-7"');
 });

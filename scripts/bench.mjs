@@ -6,6 +6,9 @@ const BENCHES = {
   audit:
     'reading, expansion, graph and all rules at 10 thousand, 100 thousand and a million expanded bindings',
   generate: 'writes a large project: SIZE FILE [SEED]',
+  interface:
+    'opening, choosing, filtering, editing and panning with 100 thousand expanded bindings, in Chromium',
+  ripple: 'following, laying out and panning a ripple of 10 thousand entries, in Chromium',
   start: 'cold and warm `npm start` in a fresh clone',
   wire: 'clicks and keys for a binding, and the time from an edit to the updated strip, on the demo',
 };
@@ -14,7 +17,7 @@ await runScript(async () => {
   const [name, ...args] = process.argv.slice(2);
   if (!Object.hasOwn(BENCHES, name ?? '')) {
     say('Usage: npm run bench -- NAME');
-    for (const [n, what] of Object.entries(BENCHES)) say(`  ${n.padEnd(10)} ${what}`);
+    for (const [n, what] of Object.entries(BENCHES)) say(`  ${n.padEnd(11)} ${what}`);
     if (name !== undefined)
       throw new Trouble(`There is no benchmark "${name}".`, 'Choose one of those above.');
     return 0;

@@ -1,0 +1,137 @@
+import { AxeBuilder } from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+import { expect, saved, strip, test, type Demo } from './fixtures.js';
+
+async function openRipple(page: Page, demo: Demo, query: string): Promise<void> {
+  await page.goto(demo.url(`ripple?${query}`));
+  await page.getByText(/Gate:/).waitFor();
+  await page
+    .getByRole('status')
+    .first()
+    .getByText(/reached|lead here/)
+    .waitFor();
+}
+function entry(page: Page, name: string | RegExp): ReturnType<Page['locator']> {
+  return page.locator('.ripplepane').getByRole('button', { name });
+}
+
+test('from a sender’s event to the far end of its chain, and back to the cause', async ({ page, demo }) => {
+  await page.goto(demo.url('wire?scope=pylon-ridge&at=mast-1'));
+  await strip(page, 'onGust').getByRole('link', { name: 'Ripple' }).click();
+  await expect(page.getByRole('status').first()).toContainText('up to 7 hops beyond the limit of 6');
+  await expect(entry(page, /mast-1\.onGust/)).toBeVisible();
+  const far = entry(page, /beacon-4\.light/);
+  await far.click();
+  const about = page.getByRole('complementary', { name: /About pylon-ridge:beacon-4\.light/ });
+  await expect(about).toContainText('hop 7');
+  await about.getByRole('link', { name: 'What came before' }).click();
+  await expect(page.getByRole('button', { name: 'what came before' })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  );
+  await expect(entry(page, /mast-1\.onGust, from outside/)).toBeVisible();
+  // A binding on the way opens in Wire, and back comes back.
+  await entry(page, /controller-ridge\.halt/).click();
+  await page
+    .getByRole('complementary')
+    .getByRole('link', { name: /^when controller-ridge/ })
+    .first()
+    .click();
+  await expect(page.locator('.sentence.sought')).toBeVisible();
+  await page.goBack();
+  await expect(entry(page, /mast-1\.onGust, from outside/)).toBeVisible();
+});
+
+test('the heaviest chain is lit with its latency; seconds are an axis; the limit is a line', async ({
+  page,
+  demo,
+}) => {
+  await openRipple(page, demo, 'at=pylon-ridge:mast-1&name=onGust');
+  await page.getByRole('button', { name: /heaviest chain: 7 hops, 1\.5 s/ }).click();
+  await expect(page.locator('.rippleentry.lit')).toHaveCount(8);
+  await expect(page.getByText('beyond the limit of 6 hops')).toBeVisible();
+  await page.getByRole('button', { name: 'seconds' }).click();
+  await expect(page.locator('.ripplehead')).toContainText('0.5 s');
+  await expect(page).toHaveURL(/axis=time/);
+});
+
+test('the list says what the picture shows, by keyboard', async ({ page, demo }) => {
+  await openRipple(page, demo, 'at=pylon-ridge:director');
+  await expect(entry(page, /relay-west\.note.*returns, instant/)).toBeVisible();
+  await page.getByRole('button', { name: 'list', exact: true }).click();
+  const list = page.getByRole('list', { name: 'What follows, as a list' });
+  await expect(list.getByRole('button').first()).toHaveText('pylon-ridge:director.onTurned');
+  await expect(list).toContainText('returns (instant) to');
+  await list.getByRole('button').first().focus();
+  await page.keyboard.press('ArrowDown');
+  await expect(list.getByRole('button').nth(1)).toBeFocused();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('complementary', { name: 'About #weather' })).toBeVisible();
+  await page.getByRole('button', { name: 'picture' }).click();
+  await expect(entry(page, /#weather/)).toHaveClass(/chosen/);
+  await entry(page, /#weather/).focus();
+  await expect(entry(page, /#weather/)).toBeFocused();
+  await page.keyboard.press('ArrowRight');
+  await expect(page.getByRole('complementary')).toContainText('hop 1');
+});
+
+test('a trial is kept or dropped: what falls away, and how the findings change', async ({ page, demo }) => {
+  await openRipple(page, demo, 'at=pylon-ridge:mast-1&name=onGust');
+  await entry(page, /winch-3\.slow/).click();
+  const trial = page.getByRole('status', { name: 'Trial' });
+  const off = page.getByRole('button', { name: /off as a trial/ }).first();
+  await off.click();
+  await expect(trial).toContainText('1 binding off');
+  await expect(trial).toContainText(/\d+ actions fall away/);
+  await expect(trial).toContainText(/finding/);
+  await expect(entry(page, /beacon-4\.light/)).toHaveClass(/gone/);
+  await trial.getByRole('button', { name: 'Drop it' }).click();
+  await expect(trial).toHaveCount(0);
+  await expect(entry(page, /beacon-4\.light/)).not.toHaveClass(/gone/);
+  await off.click();
+  await trial.getByRole('button', { name: 'Keep it' }).click();
+  await expect(entry(page, /beacon-4\.light/)).toHaveCount(0);
+  await saved(page);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(entry(page, /beacon-4\.light/)).toBeVisible();
+});
+
+test('filters keep the ways to what fits; a name that is not there is told', async ({ page, demo }) => {
+  await openRipple(page, demo, 'at=pylon-ridge:mast-1&name=onGust');
+  await page.getByLabel('Only this asset').selectOption('Beacon');
+  await expect(entry(page, /beacon-4\.light/)).toBeVisible();
+  await expect(entry(page, /heater\.warm/)).toHaveCount(0);
+  await page.goto(demo.url('ripple?at=pylon-ridge:nobody'));
+  await expect(page.getByRole('alert')).toContainText('Nothing of that name');
+});
+
+test('copies are folded and unfolded', async ({ page, demo }) => {
+  await openRipple(page, demo, 'asset=Cabin&name=onDocked');
+  const fold = entry(page, /^Cabin\.onDocked x \d/);
+  await fold.click();
+  await page.getByRole('button', { name: /^Unfold/ }).click();
+  await expect(fold).toHaveCount(0);
+  await expect(entry(page, /cabin-1\.onDocked/)).toBeVisible();
+  await entry(page, /cabin-1\.onDocked/).click();
+  await page.getByRole('button', { name: 'Fold copies' }).click();
+  await expect(fold).toBeVisible();
+});
+
+test('Ripple bars nobody, in both grounds', async ({ page, demo }) => {
+  for (const dark of [false, true]) {
+    await openRipple(page, demo, 'at=pylon-ridge:mast-1&name=onGust');
+    if (dark) await page.getByRole('button', { name: 'Use the dark ground' }).click();
+    await entry(page, /winch-3\.slow/).click();
+    await page
+      .getByRole('button', { name: /off as a trial/ })
+      .first()
+      .click();
+    await expect(page.getByRole('status', { name: 'Trial' })).toContainText(/finding/);
+    const { violations } = await new AxeBuilder({ page })
+      .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
+      .analyze();
+    expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`)).toEqual(
+      [],
+    );
+  }
+});
