@@ -124,3 +124,22 @@ export { cureAlike, MOST_ALIKE, type CureOfMany } from './fix/alike.js';
 export { waiverStates, type WaiverState } from './audit/waiver-states.js';
 export { figuresOf, type Bucket, type Figures } from './audit/figures.js';
 export { patternFault } from './project/name-pattern.js';
+export {
+  coverageOf,
+  rehearse,
+  runRehearsals,
+  traceText,
+  type BindingAt,
+  type Coverage,
+  type RehearsalHead,
+  type RehearsalsResult,
+  type TraceLine,
+} from './rehearse/rehearse.js';
+export {
+  wasRun,
+  type CycleStep,
+  type NotRun,
+  type TraceRecord,
+  type Values,
+  type Verdict,
+} from './rehearse/records.js';

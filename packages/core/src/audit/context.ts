@@ -13,7 +13,7 @@ import { publishersTo, type Kept } from './kept.js';
 import { wrongLiterals, type Literal } from './literals.js';
 import { liveness, reviseLiveness, type Liveness } from './live.js';
 import { neverRaisedNodes } from './never-raised-nodes.js';
-import { holdings, type Holding } from './peers.js';
+import { holdings, type Holding } from '../expand/peers.js';
 import { spawnGaps } from './spawn-gaps.js';
 
 /** The audit before an edit, and what that did to the graph. */

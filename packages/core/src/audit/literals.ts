@@ -4,7 +4,7 @@ import type { Arg, Binding, Field, Type, Value } from '../project/types.js';
 import { isLiteral } from '../project/value.js';
 import type { AuditGround } from './ground.js';
 import type { Subject } from './finding.js';
-import { effectName } from './names.js';
+import { effectName } from '../project/effect-name.js';
 import { textEnds } from './text-ends.js';
 
 /** A literal of the document with the type of the place where it stands. */

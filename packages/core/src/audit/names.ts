@@ -12,18 +12,8 @@ import {
   type Graph,
 } from '../graph/graph.js';
 import { latency, type GraphPath } from '../graph/paths.js';
-import type { Effect } from '../project/types.js';
+import { effectName } from '../project/effect-name.js';
 import type { BindingRef, EdgeRef, EffectRefName, Evidence, NodeRef, PathStep } from './finding.js';
-
-/** `raise:event`, `destroy`, `set:property`, … as subjects name effects. */
-export function effectName(effect: Effect): string {
-  if ('raise' in effect) return `raise:${effect.raise}`;
-  if ('set' in effect) return `set:${effect.set}`;
-  if ('toggle' in effect) return `toggle:${effect.toggle}`;
-  if ('add' in effect) return `add:${effect.add}`;
-  if ('spawn' in effect) return `spawn:${effect.spawn}`;
-  return 'wake' in effect ? 'wake' : 'sleep' in effect ? 'sleep' : 'destroy';
-}
 
 export function bindingRef(x: Expansion, number: number): BindingRef {
   const { owner, binding } = expandedBinding(x, number);

@@ -1,4 +1,5 @@
-import { effectName, nodeRef } from '../audit/names.js';
+import { nodeRef } from '../audit/names.js';
+import { effectName } from '../project/effect-name.js';
 import {
   bindingOfEdge,
   EDGE_CLASSES,

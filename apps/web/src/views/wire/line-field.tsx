@@ -11,6 +11,7 @@ import {
 import {
   useEffect,
   useId,
+  useLayoutEffect,
   useMemo,
   useRef,
   useState,
@@ -52,6 +53,13 @@ export function LineField({ index, owner, beginning, onLine, onLines }: Props): 
     return () => window.removeEventListener('keydown', onKey);
   });
 
+  // Before the next key can come: a caret that is moved later would jump over what was typed meanwhile.
+  const caretTo = useRef<number | null>(null);
+  useLayoutEffect(() => {
+    if (caretTo.current !== null) input.current?.setSelectionRange(caretTo.current, caretTo.current);
+    caretTo.current = null;
+  }, [text]);
+
   const completions = useMemo(
     () => (closed ? null : completeWireLine(index, owner, text.slice(0, caret))),
     [closed, index, owner, text, caret],
@@ -73,7 +81,7 @@ export function LineField({ index, owner, beginning, onLine, onLines }: Props): 
   const take = (option: Completion): void => {
     const head = text.slice(0, completions!.at) + option.text + afterCompletion(option);
     change(head + text.slice(caret), head.length);
-    requestAnimationFrame(() => input.current?.setSelectionRange(head.length, head.length));
+    caretTo.current = head.length;
   };
   const submit = (): void => {
     setTried(true);

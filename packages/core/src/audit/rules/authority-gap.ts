@@ -1,4 +1,4 @@
-import { audience, senders } from '../peers.js';
+import { audience, senders } from '../../expand/peers.js';
 import { reportDeliveries } from '../report-deliveries.js';
 import { defineRule } from '../rule.js';
 

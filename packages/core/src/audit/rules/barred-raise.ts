@@ -1,6 +1,6 @@
 import type { EventQuestion } from '../blocks.js';
 import { nodeRef } from '../names.js';
-import { senders } from '../peers.js';
+import { senders } from '../../expand/peers.js';
 import { defineRule } from '../rule.js';
 
 export const barredRaise = defineRule<'barred'>({

@@ -4,7 +4,7 @@ import type { Type } from '../../project/types.js';
 import { activatorMatches } from '../activators.js';
 import type { AuditContext } from '../context.js';
 import type { Subject } from '../finding.js';
-import { effectName } from '../names.js';
+import { effectName } from '../../project/effect-name.js';
 import { readyEvidence } from '../evidence.js';
 import { defineRule, type Report } from '../rule.js';
 

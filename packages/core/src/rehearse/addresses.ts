@@ -1,0 +1,49 @@
+import { parsePath } from '../project/path.js';
+import type { RehearsalGround } from './ground.js';
+import type { Copy, Live } from './live.js';
+import type { Population } from './population.js';
+
+/** What an address of a step names now. */
+export type Named =
+  | { live: Live; fault: null }
+  /** It is not there, or its scene takes no part. */
+  | { live: null; fault: 'dangling' | 'unloaded' }
+  /** A copy that is not born yet, of an instance of that number. */
+  | { live: null; fault: 'unborn'; base: number };
+
+/**
+ * Finds what a step speaks of. `~X` is the newest copy that lives, or else the newest; `~X#2` that one.
+ * Cost: segments of the address.
+ */
+export function nameLive(
+  ground: RehearsalGround,
+  population: Population,
+  takesPart: (instance: number) => boolean,
+  address: string,
+): Named {
+  const { x } = ground;
+  const { scene, segments } = parsePath(address);
+  let at = scene === null ? -1 : (ground.scenes.get(x.index.assetAt.get(scene) ?? -1) ?? -1);
+  if (at < 0) return DANGLING;
+  let number: number | null = null;
+  for (const segment of segments) {
+    if (segment.startsWith('~')) {
+      const [, name, counted] = /^~(.*?)(?:#(\d+))?$/s.exec(segment)!;
+      const asset = x.index.assetAt.get(name);
+      at = asset === undefined ? -1 : x.standInOf(at, asset);
+      number = counted === undefined ? null : Number(counted);
+    } else {
+      const slot = x.assetOf(at).placementAt.get(segment);
+      at = slot === undefined ? -1 : x.children[x.childBase[at] + slot];
+    }
+    if (at < 0) return DANGLING;
+  }
+  if (!takesPart(at)) return { live: null, fault: 'unloaded' };
+  if (!x.isSpawned(at)) return { live: population.at(at), fault: null };
+  const standIn = ground.standInOver(at);
+  const copy: Copy | null =
+    number === null ? population.newest(standIn) : population.numbered(standIn, number);
+  if (!copy) return { live: null, fault: 'unborn', base: at };
+  return { live: population.inside(copy, at), fault: null };
+}
+const DANGLING: Named = { live: null, fault: 'dangling' };

@@ -1,0 +1,39 @@
+import { canonicalJson } from '../project/canonical.js';
+import type { Arg, Value } from '../project/types.js';
+import { isLiteral } from '../project/value.js';
+import type { Live } from './live.js';
+import type { Population } from './population.js';
+import type { Values } from './records.js';
+
+/**
+ * Arguments as values: fields of what is carried, and current values and the address of one instance. One that has no
+ * value is left out.
+ */
+export function evaluate(
+  args: Readonly<Record<string, Arg>> | undefined,
+  carried: Values,
+  reader: Live,
+  population: Population,
+): Values {
+  if (!args) return NONE;
+  const out = Object.create(null) as Record<string, Value>;
+  for (const name of Object.keys(args)) {
+    const value = valueOf(args[name], carried, reader, population);
+    if (value !== undefined) out[name] = value;
+  }
+  return out;
+}
+export const NONE: Values = {};
+
+function valueOf(arg: Arg, carried: Values, reader: Live, population: Population): Value | undefined {
+  if (isLiteral(arg)) return arg;
+  if ('sender' in arg) return population.address(reader);
+  const value =
+    'payload' in arg
+      ? Object.hasOwn(carried, arg.payload)
+        ? carried[arg.payload]
+        : undefined
+      : population.current(reader, arg.property);
+  if (arg.as !== 'string' || value === undefined) return value;
+  return typeof value === 'string' ? value : canonicalJson(value);
+}

@@ -1,0 +1,116 @@
+import { effectName } from '../project/effect-name.js';
+import { literalFault } from '../project/arg-types.js';
+import type { Action, Effect, Type, Value } from '../project/types.js';
+import { isLiteral, sameValue } from '../project/value.js';
+import { evaluate, NONE } from './args.js';
+import { microseconds } from './ground.js';
+import type { Live } from './live.js';
+import type { Values } from './records.js';
+import type { Run } from './run.js';
+
+/** Performs the effects of an action in order. `cause` is the number of its `performed` record. */
+export function performEffects(run: Run, live: Live, action: Action, args: Values, times: number, cause: number): void {
+  for (const effect of action.effects ?? []) {
+    const lost = perform(run, live, action, effect, args, times, cause);
+    if (lost) {
+      run.write({ kind: 'lost', at: run.population.address(live), effect: effectName(effect), reason: lost }, cause);
+    }
+  }
+}
+
+type Lost = 'dangling' | 'misfit' | null;
+
+function perform(
+  run: Run,
+  live: Live,
+  action: Action,
+  effect: Effect,
+  args: Values,
+  times: number,
+  cause: number,
+): Lost {
+  const { population } = run;
+  if (effect.when) {
+    const value = population.current(live, effect.when.property);
+    if (value === undefined) return 'dangling';
+    if (!sameValue(value, effect.when.is)) return null;
+  }
+  if (effect.everyNth !== undefined && times % effect.everyNth !== 0) return null;
+  if ('set' in effect || 'toggle' in effect || 'add' in effect) {
+    return changeValue(run, live, action, effect, args, cause);
+  }
+  if ('raise' in effect) {
+    const event = run.x.assetOf(live.base).eventAt.get(effect.raise);
+    if (event === undefined) return 'dangling';
+    const payload = evaluate(effect.payload, args, live, population);
+    run.queueRaise(live, event, payload, cause, microseconds(effect.delay ?? 0));
+    return null;
+  }
+  if ('spawn' in effect) {
+    const asset = run.x.index.assetAt.get(effect.spawn);
+    if (asset === undefined || run.x.index.assets[asset].decl.kind === 'scene') return 'dangling';
+    if (!live.gone) run.spawn(live, asset, effect.properties ?? {}, cause);
+    return null;
+  }
+  if ('destroy' in effect) run.destroy(live, cause);
+  else run.setAsleep(live, 'sleep' in effect, cause);
+  return null;
+}
+
+type ValueEffect = Extract<Effect, { set: string } | { toggle: string } | { add: string }>;
+
+function changeValue(
+  run: Run,
+  live: Live,
+  action: Action,
+  effect: ValueEffect,
+  args: Values,
+  cause: number,
+): Lost {
+  const name = 'set' in effect ? effect.set : 'toggle' in effect ? effect.toggle : effect.add;
+  const asset = run.x.assetOf(live.base);
+  const property = asset.properties[asset.propertyAt.get(name) ?? -1];
+  if (!property) return 'dangling';
+  const given =
+    'set' in effect
+      ? operand(effect.to, action, args)
+      : 'add' in effect
+        ? operand(effect.by, action, args)
+        : { value: true };
+  if (typeof given === 'string') return given;
+  const from = run.population.current(live, name)!;
+  const to = changed(run, effect, from, given.value, property.type);
+  if (to === null) return 'misfit';
+  if (sameValue(from, to)) return null;
+  run.population.put(live, name, to);
+  run.write({ kind: 'change', at: run.population.address(live), property: name, from, to }, cause);
+  asset.events.forEach((event, e) => {
+    if (event.cause.type !== 'change' || event.cause.property !== name) return;
+    const carries = event.payload?.some((f) => f.name === name) === true;
+    run.queueRaise(live, e, carries ? { [name]: to } : NONE, cause, 0);
+  });
+  return null;
+}
+
+function operand(
+  value: Value | { param: string },
+  action: Action,
+  args: Values,
+): { value: Value } | 'dangling' | 'misfit' {
+  if (isLiteral(value)) return { value };
+  if (!action.params?.some((p) => p.name === value.param)) return 'dangling';
+  return Object.hasOwn(args, value.param) ? { value: args[value.param] } : 'misfit';
+}
+
+/** The new value; null where the types do not allow it. */
+function changed(run: Run, effect: ValueEffect, from: Value, given: Value, type: Type): Value | null {
+  if ('toggle' in effect) return type === 'bool' && typeof from === 'boolean' ? !from : null;
+  if (!isOfType(run, given, type)) return null;
+  if ('set' in effect) return given;
+  return typeof from === 'number' && typeof given === 'number' ? from + given : null;
+}
+/** A name that is not in its key table is still a key by its type; the audit reports it. */
+function isOfType(run: Run, value: Value, type: Type): boolean {
+  const fault = literalFault(run.x.index, value, type);
+  return fault === null || fault.kind === 'table';
+}

@@ -1,0 +1,52 @@
+import type { Value } from '../project/types.js';
+import type { Held, Hold } from './held.js';
+import type { Live } from './live.js';
+import type { Values } from './records.js';
+
+/** What waits in the queue of a run. `seq` is the order in which things were queued. */
+export type Item = Raise | Publication | Delivery;
+
+export interface Raise {
+  kind: 'raise';
+  seq: number;
+  cause: number;
+  step: number;
+  live: Live;
+  event: number;
+  payload: Values;
+  /** Number of the raising peer's name; null for the instance's authority. */
+  by: number | null;
+  activator: string | null;
+  /** For a start: when it was queued, on the clock of binding; else −1. */
+  startQueued: number;
+  /** For a `destroyed` raise: the bindings on it as they stood when the effect was performed. */
+  stood: readonly { held: Held; hold: Hold }[] | null;
+}
+/** Peers that receive; null where nothing is told of peers. */
+export type Audience = readonly number[] | null;
+
+export interface Publication {
+  kind: 'publication';
+  seq: number;
+  cause: number;
+  step: number;
+  channel: string;
+  /** Whether the channel, and the key that is read, are there. */
+  known: boolean;
+  key: Value | undefined;
+  payload: Values;
+  held: Held | null;
+  audience: Audience;
+}
+export interface Delivery {
+  kind: 'delivery';
+  seq: number;
+  cause: number;
+  held: Held;
+  /** The receiver; null where the target does not resolve. */
+  live: Live | null;
+  /** Number of the action in its asset; −1 for one that is not there. */
+  action: number;
+  args: Values;
+  audience: Audience;
+}

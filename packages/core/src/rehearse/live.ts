@@ -1,0 +1,50 @@
+import type { Value } from '../project/types.js';
+import type { Held } from './held.js';
+
+/** One copy that a `spawn` effect made of a stand-in. */
+export class Copy {
+  /** What it contains, itself included, by the instance's number; made when first asked for. */
+  readonly inside = new Map<number, Live>();
+  constructor(
+    /** The instance that stands in for all copies. */
+    readonly standIn: number,
+    /** Counted from 1, in order of birth. */
+    readonly number: number,
+    /** When it was born, on the clock of binding. */
+    readonly born: number,
+    /** Overrides of the effect that spawned it. */
+    readonly overrides: Readonly<Record<string, Value>>,
+    readonly authority: number,
+    readonly operator: number,
+  ) {}
+}
+
+/** The state of one instance in a run: a placed one, or one in a copy of what stands in for it. */
+export class Live {
+  gone = false;
+  /** When it started, on the clock of binding; −1 until it is first awake. */
+  started = -1;
+  /** Values that effects have put, by property number. */
+  values: (Value | undefined)[] | null = null;
+  /** Raises of each event, then performances of each action. */
+  readonly counts: Int32Array;
+  /** Its own bindings, each made when first asked for. */
+  readonly held: (Held | undefined)[] = [];
+  /** Its address, once it was asked for. */
+  address: string | null = null;
+  /** Peers, once they were asked for: numbers of names; −2 before. */
+  authority = -2;
+  operator = -2;
+
+  constructor(
+    /** The instance of the expansion that it is, or that stands in for it. */
+    readonly base: number,
+    /** The copy that it is in; null for a placed one. */
+    readonly copy: Copy | null,
+    /** Its own flag. */
+    public asleep: boolean,
+    nodes: number,
+  ) {
+    this.counts = new Int32Array(nodes);
+  }
+}

@@ -1,0 +1,154 @@
+import { BEGINS_ASLEEP, type Expansion } from '../expand/expansion.js';
+import type { Held as PeersOf } from '../expand/peers.js';
+import { overridesOf } from '../expand/values.js';
+import type { Value } from '../project/types.js';
+import type { RehearsalGround } from './ground.js';
+import { Copy, Live } from './live.js';
+
+/** All instances of one run: placed ones, each made when first asked for, and the copies that were spawned. */
+export class Population {
+  private readonly placed: (Live | undefined)[] = [];
+  private readonly copies = new Map<number, Copy[]>();
+  private readonly born = new Map<number, number>();
+  readonly x: Expansion;
+
+  constructor(private readonly ground: RehearsalGround) {
+    this.x = ground.x;
+  }
+
+  /** The placed instance of that number. */
+  at(base: number): Live {
+    return (this.placed[base] ??= this.make(base, null));
+  }
+  /** A placed instance if anything happened to it yet. */
+  known(base: number): Live | undefined {
+    return this.placed[base];
+  }
+  inside(copy: Copy, base: number): Live {
+    let live = copy.inside.get(base);
+    if (!live) copy.inside.set(base, (live = this.make(base, copy)));
+    return live;
+  }
+  /** The instance of that number beside another one: in the same copy, or placed. */
+  beside(live: Live, base: number): Live {
+    return live.copy && this.x.isSpawned(base) ? this.inside(live.copy, base) : this.at(base);
+  }
+  /** Copies of a stand-in that still count, in order of birth: those that live, or that have bindings which cling. */
+  copiesOf(standIn: number): readonly Copy[] {
+    return this.copies.get(standIn) ?? NONE;
+  }
+  /** The newest copy that lives; if none does the newest; null before the first. */
+  newest(standIn: number): Copy | null {
+    const copies = this.copiesOf(standIn);
+    for (let i = copies.length - 1; i >= 0; i--) if (!this.rootOf(copies[i]).gone) return copies[i];
+    return this.numbered(standIn, this.born.get(standIn) ?? 0);
+  }
+  /** The copy of that number, gone ones too; null if it is not born. */
+  numbered(standIn: number, number: number): Copy | null {
+    return this.all.get(standIn)?.[number - 1] ?? null;
+  }
+  private readonly all = new Map<number, Copy[]>();
+
+  rootOf(copy: Copy): Live {
+    return this.inside(copy, copy.standIn);
+  }
+  /** A new copy of a stand-in, made by an instance with its peers. */
+  spawn(standIn: number, by: Live, overrides: Readonly<Record<string, Value>>, clock: number): Copy {
+    const number = (this.born.get(standIn) ?? 0) + 1;
+    const { authority, operator } = this.peersOf(by);
+    const copy = new Copy(standIn, number, clock, overrides, authority, operator);
+    this.born.set(standIn, number);
+    for (const lists of [this.copies, this.all]) {
+      const list = lists.get(standIn);
+      if (list) list.push(copy);
+      else lists.set(standIn, [copy]);
+    }
+    return copy;
+  }
+  /** Takes a copy whose root is gone out of {@link copiesOf}, unless bindings of it cling. */
+  forget(copy: Copy): void {
+    const { x, ground } = this;
+    for (let i = copy.standIn; i < x.end[copy.standIn]; i++) if (ground.clings[x.asset[i]]) return;
+    const list = this.copies.get(copy.standIn)!;
+    list.splice(list.indexOf(copy), 1);
+  }
+
+  private make(base: number, copy: Copy | null): Live {
+    const { x } = this;
+    const { events, actions } = x.assetOf(base);
+    return new Live(base, copy, (x.flags[base] & BEGINS_ASLEEP) !== 0, events.length + actions.length);
+  }
+
+  isAsleep(live: Live): boolean {
+    const { x } = this;
+    for (let at = live.base; at >= 0; at = x.containerOf(at)) {
+      const flagged = at === live.base ? live : live.copy ? live.copy.inside.get(at) : this.placed[at];
+      if (flagged ? flagged.asleep : (x.flags[at] & BEGINS_ASLEEP) !== 0) return true;
+    }
+    return false;
+  }
+  /** The numbers of what an instance contains, itself included: a range, in which spawned ones do not count for a placed one. */
+  *contained(live: Live): Iterable<number> {
+    const { x } = this;
+    const spawned = x.isSpawned(live.base);
+    for (let i = live.base; i < x.end[live.base]; i++) if (x.isSpawned(i) === spawned) yield i;
+  }
+
+  /** The value before any effect; undefined if the property is not declared. */
+  initial(live: Live, property: string): Value | undefined {
+    const asset = this.x.assetOf(live.base);
+    const at = asset.propertyAt.get(property);
+    if (at === undefined) return undefined;
+    const { copy } = live;
+    const overrides = copy && live.base === copy.standIn ? copy.overrides : overridesOf(this.x, live.base);
+    return overrides && Object.hasOwn(overrides, property) ? overrides[property] : asset.properties[at].default;
+  }
+  current(live: Live, property: string): Value | undefined {
+    const at = this.x.assetOf(live.base).propertyAt.get(property);
+    if (at === undefined) return undefined;
+    return live.values?.[at] ?? this.initial(live, property);
+  }
+  put(live: Live, property: string, value: Value): void {
+    (live.values ??= [])[this.x.assetOf(live.base).propertyAt.get(property)!] = value;
+  }
+
+  /** Its peers, as numbers of names: a copy's are those of what spawned it. */
+  peersOf(live: Live): PeersOf {
+    if (live.authority === -2) {
+      const { holding } = this.ground;
+      const { copy, base } = live;
+      live.authority = holding.authority[base];
+      live.operator = holding.operator[base];
+      if (copy) {
+        const placement = base === copy.standIn ? undefined : this.x.placementOf(base);
+        const around = base === copy.standIn ? copy : this.peersOf(this.inside(copy, this.x.parent[base]));
+        if (placement?.authority === undefined) live.authority = around.authority;
+        if (placement?.operator === undefined) live.operator = around.operator;
+      }
+    }
+    return live;
+  }
+
+  /** `scene:holder/~Asset#2/inside` for what is in a copy. Kept once it is made. */
+  address(live: Live): string {
+    return (live.address ??= this.makeAddress(live));
+  }
+  private makeAddress({ base, copy }: Live): string {
+    const { x } = this;
+    if (!copy) return x.address(base);
+    const names: string[] = [];
+    for (let at = base; at !== copy.standIn; at = x.parent[at]) names.push(x.segment(at));
+    names.push(`${x.segment(copy.standIn)}#${copy.number}`);
+    const holder = x.address(x.parent[copy.standIn]);
+    return `${holder.endsWith(':.') ? holder.slice(0, -1) : `${holder}/`}${names.reverse().join('/')}`;
+  }
+
+  /** Expansion order: copies of one stand-in in order of birth, each followed by all that it contains. */
+  compare(a: Live, b: Live): number {
+    if (a.copy && b.copy && a.copy !== b.copy && a.copy.standIn === b.copy.standIn) {
+      return a.copy.number - b.copy.number;
+    }
+    return a.base - b.base;
+  }
+}
+const NONE: readonly Copy[] = [];

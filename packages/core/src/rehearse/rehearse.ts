@@ -1,0 +1,97 @@
+import { mutedBindings } from '../graph/plans.js';
+import { canonicalJson } from '../project/canonical.js';
+import type { Expansion } from '../expand/expansion.js';
+import type { Rehearsal } from '../project/types.js';
+import { RehearsalGround } from './ground.js';
+import type { NotRun, TraceRecord, Verdict } from './records.js';
+import { prepare } from './run.js';
+
+/** An expanded binding, by the address of its owner. */
+export interface BindingAt {
+  owner: string;
+  binding: string;
+}
+/** Which of the audit's expanded bindings have served a raise over the rehearsals run. */
+export interface Coverage {
+  kind: 'coverage';
+  served: number;
+  total: number;
+  unserved: BindingAt[];
+}
+export interface RehearsalHead {
+  kind: 'rehearsal';
+  name: string;
+  scenes: string[];
+}
+export type TraceLine = RehearsalHead | TraceRecord | Verdict | NotRun | Coverage;
+
+export interface RehearsalsResult {
+  verdicts: (Verdict | NotRun)[];
+  coverage: Coverage;
+  pass: boolean;
+}
+
+/**
+ * Runs rehearsals, one after the other, each from a fresh start. `take` gets the lines of the trace; records only
+ * where they are asked for, since most runs are told by their verdicts. Yields now and then so that a run can be
+ * given up. Cost: what is taken from the queue, and once for each the expanded bindings of its scenes.
+ */
+export function* runRehearsals(
+  x: Expansion,
+  rehearsals: readonly Rehearsal[],
+  take: ((line: TraceLine) => void) | null,
+  records: boolean,
+): Generator<undefined, RehearsalsResult> {
+  const ground = new RehearsalGround(x);
+  const served = new Uint8Array(x.bindingBase[x.count]);
+  const verdicts: (Verdict | NotRun)[] = [];
+  for (const rehearsal of rehearsals) {
+    const ready = prepare(ground, rehearsal, served, records ? take : null);
+    let verdict: Verdict | NotRun;
+    if ('run' in ready) {
+      take?.({ kind: 'rehearsal', name: rehearsal.name, scenes: ready.scenes });
+      verdict = yield* ready.run.go();
+    } else verdict = ready;
+    take?.(verdict);
+    verdicts.push(verdict);
+  }
+  const coverage = coverageOf(x, served);
+  take?.(coverage);
+  return { verdicts, coverage, pass: verdicts.every((v) => v.pass) };
+}
+
+/** The same at one go. */
+export function rehearse(
+  x: Expansion,
+  rehearsals: readonly Rehearsal[],
+  take: ((line: TraceLine) => void) | null = null,
+  records = take !== null,
+): RehearsalsResult {
+  const run = runRehearsals(x, rehearsals, take, records);
+  for (;;) {
+    const step = run.next();
+    if (step.done) return step.value;
+  }
+}
+
+/** A line of the trace as text: canonical JSON. */
+export function traceText(line: TraceLine): string {
+  return `${canonicalJson(line)}\n`;
+}
+
+/** Which expanded bindings are enabled and not muted, and which of them are marked. Linear in expanded bindings. */
+export function coverageOf(x: Expansion, served: Uint8Array): Coverage {
+  const unserved: BindingAt[] = [];
+  let total = 0;
+  for (let owner = 0; owner < x.count; owner++) {
+    const { bindings } = x.assetOf(owner);
+    if (bindings.length === 0) continue;
+    const muted = mutedBindings(x, owner);
+    bindings.forEach(({ id, enabled }, b) => {
+      if (enabled === false || muted?.has(id)) return;
+      total++;
+      if (served[x.bindingBase[owner] + b] === 0) unserved.push({ owner: x.address(owner), binding: id });
+    });
+  }
+  return { kind: 'coverage', served: total - unserved.length, total, unserved };
+}

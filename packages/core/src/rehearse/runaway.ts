@@ -1,0 +1,54 @@
+import { IntList } from '../util/int-list.js';
+import type { Live } from './live.js';
+
+/** One action of one instance may be performed so many times at one instant; and so many deliveries be taken in all. */
+const MAX_AT_ONCE = 1000;
+const MAX_DELIVERIES = 1_000_000;
+
+/** Notices a run that does not end, and reads its cycle off the causes of what was too many. 8 bytes for each record. */
+export class RunawayWatch {
+  /** For each record the number of its cause. Record 0 causes itself. */
+  private readonly causes = new IntList(1024);
+  /** For each record the number of the performance that it tells; −1 for none. */
+  private readonly told = new IntList(1024);
+  private readonly nodes = new IntList(1024);
+  private readonly lives: Live[] = [];
+  private readonly atOnce = new Map<number, number>();
+
+  constructor() {
+    this.record(0);
+  }
+  newInstant(): void {
+    this.atOnce.clear();
+  }
+  /** Each record, in order. */
+  record(cause: number): void {
+    this.causes.push(cause);
+    this.told.push(-1);
+  }
+  performed(node: number, live: Live, record: number): void {
+    this.told.set(record, this.lives.length);
+    this.lives.push(live);
+    this.nodes.push(node);
+    this.atOnce.set(node, (this.atOnce.get(node) ?? 0) + 1);
+  }
+  /** Whether one delivery more would be too many: to an action node (−1 for none), after so many in all. */
+  tooMany(node: number, deliveries: number): 'loop' | 'total' | null {
+    if (node >= 0 && (this.atOnce.get(node) ?? 0) >= MAX_AT_ONCE) return 'loop';
+    return deliveries >= MAX_DELIVERIES ? 'total' : null;
+  }
+  /**
+   * The performances from the nearest one of the same action (of a copy: of its stand-in) among the causes up to the
+   * last cause, in order of time; none if there is no such. Cost: the length of the way back.
+   */
+  cycle(node: number, cause: number): { live: Live; node: number }[] {
+    const back: { live: Live; node: number }[] = [];
+    for (let n = cause; n > 0; n = this.causes.get(n)) {
+      const p = this.told.get(n);
+      if (p < 0) continue;
+      back.push({ live: this.lives[p], node: this.nodes.get(p) });
+      if (this.nodes.get(p) === node) return back.reverse();
+    }
+    return [];
+  }
+}

@@ -1,0 +1,68 @@
+import type { Selection } from '../expand/select.js';
+import { sameValue } from '../project/value.js';
+import type { RehearsalGround } from './ground.js';
+import type { Live } from './live.js';
+import type { Population } from './population.js';
+
+/**
+ * What an `every` selects in a run, in expansion order: what takes part and is not gone, by initial values, then the
+ * first if only that is asked for. Copies stand at their stand-in's place.
+ */
+export function selectLive(
+  ground: RehearsalGround,
+  population: Population,
+  takesPart: (instance: number) => boolean,
+  owner: Live,
+  selection: Selection,
+): Live[] {
+  const { x } = ground;
+  const found: Live[] = [];
+  const { match } = selection;
+  const take = (live: Live): boolean => {
+    if (live.gone) return false;
+    found.push(live);
+    return selection.pick === 'first';
+  };
+  const placed = { ...selection, spawned: false, pick: 'all' as const };
+  if (!selection.spawned || owner.copy) {
+    ground.selector.each(owner.base, placed, (base) => {
+      if (!takesPart(base)) return false;
+      return take(population.beside(owner, base));
+    });
+    if (!selection.spawned || selection.within === 'asset') return found;
+    found.length = 0;
+  }
+  const wanted = match ? ground.values.value(match.value) : null;
+  const fits = (live: Live): boolean => {
+    if (!match) return true;
+    const value = population.initial(live, match.property);
+    return value !== undefined && sameValue(value, wanted!);
+  };
+  const bases = basesOf(ground, owner, selection).filter(takesPart);
+  for (let i = 0; i < bases.length; ) {
+    const base = bases[i];
+    if (!x.isSpawned(base)) {
+      const live = population.at(base);
+      if (fits(live) && take(live)) return found;
+      i++;
+      continue;
+    }
+    const standIn = ground.standInOver(base);
+    let end = i;
+    while (end < bases.length && bases[end] < x.end[standIn]) end++;
+    for (const copy of population.copiesOf(standIn)) {
+      for (let k = i; k < end; k++) {
+        const live = population.inside(copy, bases[k]);
+        if (fits(live) && take(live)) return found;
+      }
+    }
+    i = end;
+  }
+  return found;
+}
+
+function basesOf(ground: RehearsalGround, owner: Live, { asset, within }: Selection): number[] {
+  const all = [...ground.selector.instancesOf(asset)];
+  if (within === 'project') return all;
+  return all.filter((i) => i > owner.base && i < ground.x.end[owner.base]);
+}

@@ -1,0 +1,59 @@
+/**
+ * Things that are due at whole microseconds; those due at one time in the order in which they came. Buckets by time
+ * and a binary heap of the times that have one: `push` is constant for a time that is there, else log of the times.
+ */
+export class TimeQueue<T> {
+  private readonly buckets = new Map<number, T[]>();
+  private readonly heap: number[] = [];
+
+  /** The earliest time; Infinity when nothing is due. */
+  get next(): number {
+    return this.heap.length > 0 ? this.heap[0] : Infinity;
+  }
+  push(time: number, item: T): void {
+    const bucket = this.buckets.get(time);
+    if (bucket) {
+      bucket.push(item);
+      return;
+    }
+    this.buckets.set(time, [item]);
+    this.rise(time);
+  }
+  /** Takes out what is due at that time, which must not be later than the earliest. */
+  take(time: number): T[] {
+    if (this.next !== time) return [];
+    const bucket = this.buckets.get(time)!;
+    this.buckets.delete(time);
+    this.sink();
+    return bucket;
+  }
+  /** All that is left, by time. */
+  *rest(): Iterable<{ due: number; item: T }> {
+    for (const [due, bucket] of this.buckets) for (const item of bucket) yield { due, item };
+  }
+
+  private rise(time: number): void {
+    const { heap } = this;
+    let at = heap.push(time) - 1;
+    while (at > 0) {
+      const up = (at - 1) >> 1;
+      if (heap[up] <= time) break;
+      heap[at] = heap[up];
+      at = up;
+    }
+    heap[at] = time;
+  }
+  private sink(): void {
+    const { heap } = this;
+    const last = heap.pop()!;
+    if (heap.length === 0) return;
+    let at = 0;
+    for (let down = 1; down < heap.length; down = 2 * at + 1) {
+      if (down + 1 < heap.length && heap[down + 1] < heap[down]) down++;
+      if (heap[down] >= last) break;
+      heap[at] = heap[down];
+      at = down;
+    }
+    heap[at] = last;
+  }
+}

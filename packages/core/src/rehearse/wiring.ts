@@ -1,0 +1,114 @@
+import { mutedBindings } from '../graph/plans.js';
+import { Held } from './held.js';
+import type { Live } from './live.js';
+import type { Population } from './population.js';
+import type { RehearsalGround } from './ground.js';
+
+/** The bindings of a run by what they listen to. Bindings of what takes no part are left out. */
+export class Wiring {
+  /** For each event node where its expanded bindings begin in `numbers`; in run order. */
+  private readonly first: Int32Array;
+  private readonly numbers: Int32Array;
+  private readonly hearers = new Map<string, number[]>();
+  /** Bindings of an event or a channel none of whose owners is spawned: the same at every raise. */
+  private readonly settled = new Map<number | string, readonly Held[]>();
+
+  /** Cost: expanded bindings of what takes part. */
+  constructor(
+    private readonly ground: RehearsalGround,
+    private readonly population: Population,
+    scenes: readonly number[],
+  ) {
+    const { x } = ground;
+    const nodes: number[] = [];
+    const bindings: number[] = [];
+    for (const scene of scenes) {
+      for (let owner = scene; owner < x.end[scene]; owner++) {
+        const asset = x.assetOf(owner);
+        if (asset.bindings.length === 0) continue;
+        const muted = mutedBindings(x, owner);
+        const paths = ground.pathsOf(asset.at);
+        asset.bindings.forEach(({ id, enabled, from }, b) => {
+          if (enabled === false || muted?.has(id)) return;
+          const number = x.bindingBase[owner] + b;
+          if ('channel' in from) {
+            const list = this.hearers.get(from.channel);
+            if (list) list.push(number);
+            else this.hearers.set(from.channel, [number]);
+            return;
+          }
+          const sender = paths.get(from.at).resolve(owner);
+          const event = sender < 0 ? undefined : x.assetOf(sender).eventAt.get(from.event);
+          if (event === undefined) return;
+          nodes.push(x.nodeBase[sender] + event);
+          bindings.push(number);
+        });
+      }
+    }
+    this.first = new Int32Array(x.nodeBase[x.count] + 1);
+    for (const node of nodes) this.first[node + 1]++;
+    for (let n = 0; n + 1 < this.first.length; n++) this.first[n + 1] += this.first[n];
+    this.numbers = new Int32Array(bindings.length);
+    const next = this.first.slice();
+    nodes.forEach((node, i) => (this.numbers[next[node]++] = bindings[i]));
+  }
+
+  /** Every binding on an event of an instance, in run order, whether or not it holds. */
+  on(live: Live, event: number): readonly Held[] {
+    const node = this.ground.x.nodeBase[live.base] + event;
+    if (this.first[node] === this.first[node + 1]) return NONE;
+    return (
+      this.settled.get(node) ??
+      this.gather(node, this.numbers.subarray(this.first[node], this.first[node + 1]), live)
+    );
+  }
+  /** Every binding that hears a channel, in run order, whether or not it holds. */
+  hearing(channel: string): readonly Held[] {
+    const numbers = this.hearers.get(channel);
+    return numbers ? (this.settled.get(channel) ?? this.gather(channel, numbers, null)) : NONE;
+  }
+  /** The bindings of an owner that are on, each with its state. */
+  *ownedBy(owner: Live): Iterable<Held> {
+    const { x } = this.ground;
+    const muted = mutedBindings(x, owner.base);
+    const { bindings } = x.assetOf(owner.base);
+    for (let b = 0; b < bindings.length; b++) {
+      if (bindings[b].enabled === false || muted?.has(bindings[b].id)) continue;
+      yield this.heldBy(owner, x.bindingBase[owner.base] + b);
+    }
+  }
+
+  /** Owners that are spawned stand for their copies, each of which comes with all its bindings before the next one. */
+  private gather(key: number | string, numbers: ArrayLike<number>, sender: Live | null): readonly Held[] {
+    const { ground, population } = this;
+    const { x } = ground;
+    const list: Held[] = [];
+    let spawned = false;
+    for (let i = 0; i < numbers.length; ) {
+      const owner = x.ownerOf(numbers[i]);
+      if (!x.isSpawned(owner)) {
+        list.push(this.heldBy(population.at(owner), numbers[i++]));
+        continue;
+      }
+      spawned = true;
+      const standIn = ground.standInOver(owner);
+      let end = i;
+      while (end < numbers.length && x.ownerOf(numbers[end]) < x.end[standIn]) end++;
+      for (const copy of population.copiesOf(standIn)) {
+        for (let k = i; k < end; k++) {
+          const held = this.heldBy(population.inside(copy, x.ownerOf(numbers[k])), numbers[k]);
+          if (held.plan.sameCopy && sender?.copy !== copy) continue;
+          list.push(held);
+        }
+      }
+      i = end;
+    }
+    if (!spawned) this.settled.set(key, list);
+    return list;
+  }
+  private heldBy(owner: Live, number: number): Held {
+    const at = number - this.ground.x.bindingBase[owner.base];
+    return (owner.held[at] ??= new Held(owner, this.ground.planOf(number)));
+  }
+}
+const NONE: readonly Held[] = [];
