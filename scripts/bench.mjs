@@ -8,6 +8,7 @@ const BENCHES = {
   generate: 'writes a large project: SIZE FILE [SEED]',
   interface:
     'opening, choosing, filtering, editing and panning with 100 thousand expanded bindings, in Chromium',
+  rehearse: 'a dry run of a million deliveries',
   ripple: 'following, laying out and panning a ripple of 10 thousand entries, in Chromium',
   start: 'cold and warm `npm start` in a fresh clone',
   wire: 'clicks and keys for a binding, and the time from an edit to the updated strip, on the demo',

@@ -3,6 +3,7 @@ import { auditCommand } from './audit-command.js';
 import { convertCommand } from './convert-command.js';
 import { graphCommand } from './graph-command.js';
 import { UsageError } from './input.js';
+import { rehearseCommand } from './rehearse-command.js';
 import type { Streams } from './streams.js';
 import { schemaCommand } from './schema-command.js';
 
@@ -15,13 +16,14 @@ const CONSOLE: Streams = {
 export async function main(args: readonly string[], streams: Streams = CONSOLE): Promise<number> {
   let code = 0;
   const program = new Command('oquel')
-    .description('Audit the event bindings of a game project')
+    .description('Audit and rehearse the event bindings of a game project')
     .exitOverride()
     .configureOutput({ writeOut: streams.out, writeErr: streams.err });
   program
     .addCommand(auditCommand(streams, (exit) => (code = exit)))
     .addCommand(convertCommand(streams))
     .addCommand(graphCommand(streams))
+    .addCommand(rehearseCommand(streams, (exit) => (code = exit)))
     .addCommand(schemaCommand(streams));
   for (const command of program.commands) command.exitOverride().copyInheritedSettings(program);
   try {

@@ -143,3 +143,18 @@ export {
   type Values,
   type Verdict,
 } from './rehearse/records.js';
+export {
+  cycleText,
+  expectedText,
+  failsRehearsal,
+  recordText,
+  secondsText,
+  verdictText,
+} from './rehearse/words.js';
+export {
+  recordLine,
+  rehearsalsJunit,
+  RehearsalReports,
+  rehearsalsText,
+  type RehearsalReport,
+} from './export/rehearsals.js';

@@ -8,6 +8,7 @@ import type { AuditResult, Finding, Metrics, Summary } from './finding.js';
 import type { Report, Rule } from './rule.js';
 import { RULES } from './rules/registry.js';
 import { severityOf } from './policy.js';
+import { withRehearsals } from './rehearsed.js';
 import { applyWaivers, idleWaiver, isStale, staleWaiver } from './waivers.js';
 
 export interface AuditOptions {
@@ -18,19 +19,20 @@ export interface AuditOptions {
 }
 
 /**
- * Audits a project: expansion, graph, all rules, waivers, gate. A pure function of its arguments.
- * Linear in the expanded graph, but for what single rules say of themselves.
+ * Audits a project: expansion, graph, all rules, waivers, gate; rehearsals too where the policy counts them. A pure
+ * function of its arguments. Linear in the expanded graph, but for what single rules say of themselves.
  * @throws ProjectTooLarge
  */
 export function audit(project: Project, options: AuditOptions): AuditResult {
   const graph = buildGraph(expand(indexProject(project)));
-  return auditContext(new AuditContext(graph, options.today), options.gate);
+  const result = auditContext(new AuditContext(graph, options.today), options.gate);
+  return withRehearsals(result, graph.x, options.gate);
 }
 
 /** Runs one rule, or tells again what it told before. */
 export type RunRule = (rule: Rule, report: (r: Report<string>) => void) => void;
 
-/** The audit of a graph that is already built. */
+/** The audit of a graph that is already built, without rehearsals. */
 export function auditContext(
   ctx: AuditContext,
   gate?: AuditOptions['gate'],

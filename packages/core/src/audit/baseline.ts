@@ -32,12 +32,17 @@ export function readBaseline(text: string): AuditResult {
   return value as AuditResult;
 }
 
-/** The audit with its gate judged on what is new since the baseline: an unknown fingerprint, or a new occurrence. */
+/**
+ * The audit with its gate judged on what is new since the baseline: an unknown fingerprint, a new occurrence, or a
+ * rehearsal that did not fail then.
+ */
 export function againstBaseline(
   result: AuditResult,
   baseline: AuditResult,
   gate: 'error' | 'warning' | 'none',
 ): { result: AuditResult; since: ReturnType<typeof compareFindings> } {
   const since = compareFindings(baseline.findings, result.findings);
-  return { result: { ...result, gate: gateOf(since.added, gate) }, since };
+  const before = new Set(baseline.rehearsals?.failed);
+  const fails = gate !== 'none' && result.rehearsals?.failed.some((name) => !before.has(name)) === true;
+  return { result: { ...result, gate: fails ? 'stop' : gateOf(since.added, gate) }, since };
 }

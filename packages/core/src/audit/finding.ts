@@ -115,4 +115,6 @@ export interface AuditResult {
   gate: 'pass' | 'stop';
   metrics: Metrics;
   findings: Finding[];
+  /** Only where the policy counts rehearsals: how many were run, and the names of those that failed. */
+  rehearsals?: { run: number; failed: string[] };
 }

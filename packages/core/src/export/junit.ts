@@ -28,13 +28,28 @@ export function auditJunit(result: AuditResult, stops: (f: Finding) => boolean):
       ...(others.length > 0 ? { 'system-out': lines(others) } : {}),
     };
   });
+  const failed = result.rehearsals?.failed ?? [];
+  const rehearsals = result.rehearsals && {
+    '@_classname': 'oquel.audit',
+    '@_name': 'rehearsals',
+    ...(failed.length > 0
+      ? {
+          failure: {
+            '@_message': xmlText(`${failed.length} of ${result.rehearsals.run} failed`),
+            '@_type': 'rehearsals',
+            '#text': xmlText(failed.join('\n')),
+          },
+        }
+      : {}),
+  };
+  const all = rehearsals ? [...cases, rehearsals] : cases;
   const counts = {
-    '@_tests': cases.length,
-    '@_failures': cases.filter((c) => 'failure' in c).length,
+    '@_tests': all.length,
+    '@_failures': all.filter((c) => 'failure' in c).length,
     '@_errors': 0,
   };
   const builder = new XMLBuilder({ ignoreAttributes: false, format: true, suppressEmptyNode: true });
-  const suite = { '@_name': xmlText(result.project), ...counts, '@_skipped': 0, testcase: cases };
+  const suite = { '@_name': xmlText(result.project), ...counts, '@_skipped': 0, testcase: all };
   const document = {
     '?xml': { '@_version': '1.0', '@_encoding': 'UTF-8' },
     testsuites: { ...counts, testsuite: suite },

@@ -9,6 +9,7 @@ export function auditText(result: AuditResult, since?: FindingChange): string {
   const lines = [
     `${result.project}: gate ${result.gate === 'stop' ? 'STOPPED' : 'passed'}`,
     `${count(s.error, 'error')}, ${count(s.warning, 'warning')}, ${count(s.info, 'note')}, ${s.waived} waived`,
+    ...rehearsalLines(result),
     '',
     ...(since ? [`since the baseline: ${since.added.length} new, ${since.gone.length} gone`, ''] : []),
     ...result.findings.map((f) => findingText(f, since?.added.includes(f) ? ' [new]' : '')),
@@ -18,6 +19,13 @@ export function auditText(result: AuditResult, since?: FindingChange): string {
       count(m.cycles, 'cycle'),
   ];
   return lines.join('\n') + '\n';
+}
+
+function rehearsalLines({ rehearsals }: AuditResult): string[] {
+  if (!rehearsals) return [];
+  const { run, failed } = rehearsals;
+  if (failed.length === 0) return [`${count(run, 'rehearsal')} passed`];
+  return [`${failed.length} of ${count(run, 'rehearsal')} failed: ${failed.join(', ')}`];
 }
 
 function findingText(f: Finding, mark: string): string {

@@ -6,7 +6,7 @@ export function valueKey(value: Value): string {
   return canonicalJson(value);
 }
 export function sameValue(a: Value, b: Value): boolean {
-  return a === b || valueKey(a) === valueKey(b);
+  return a === b || (Array.isArray(a) && Array.isArray(b) && a[0] === b[0] && a[1] === b[1]);
 }
 /** A map by value: equal by type and value. Most values are their own key; only pairs of numbers need a text. */
 export class ValueMap<T> {

@@ -16,10 +16,12 @@ export function evaluate(
   population: Population,
 ): Values {
   if (!args) return NONE;
-  const out = Object.create(null) as Record<string, Value>;
+  const out: Record<string, Value> = {};
   for (const name of Object.keys(args)) {
     const value = valueOf(args[name], carried, reader, population);
-    if (value !== undefined) out[name] = value;
+    if (value === undefined) continue;
+    if (name === '__proto__') Object.defineProperty(out, name, { value, enumerable: true });
+    else out[name] = value;
   }
   return out;
 }

@@ -9,11 +9,21 @@ import type { Values } from './records.js';
 import type { Run } from './run.js';
 
 /** Performs the effects of an action in order. `cause` is the number of its `performed` record. */
-export function performEffects(run: Run, live: Live, action: Action, args: Values, times: number, cause: number): void {
+export function performEffects(
+  run: Run,
+  live: Live,
+  action: Action,
+  args: Values,
+  times: number,
+  cause: number,
+): void {
   for (const effect of action.effects ?? []) {
     const lost = perform(run, live, action, effect, args, times, cause);
     if (lost) {
-      run.write({ kind: 'lost', at: run.population.address(live), effect: effectName(effect), reason: lost }, cause);
+      run.write(
+        { kind: 'lost', at: run.population.address(live), effect: effectName(effect), reason: lost },
+        cause,
+      );
     }
   }
 }
@@ -69,8 +79,8 @@ function changeValue(
 ): Lost {
   const name = 'set' in effect ? effect.set : 'toggle' in effect ? effect.toggle : effect.add;
   const asset = run.x.assetOf(live.base);
-  const property = asset.properties[asset.propertyAt.get(name) ?? -1];
-  if (!property) return 'dangling';
+  const at = asset.propertyAt.get(name);
+  if (at === undefined) return 'dangling';
   const given =
     'set' in effect
       ? operand(effect.to, action, args)
@@ -78,17 +88,18 @@ function changeValue(
         ? operand(effect.by, action, args)
         : { value: true };
   if (typeof given === 'string') return given;
-  const from = run.population.current(live, name)!;
-  const to = changed(run, effect, from, given.value, property.type);
+  const from = run.population.currentAt(live, at);
+  const to = changed(run, effect, from, given.value, asset.properties[at].type);
   if (to === null) return 'misfit';
   if (sameValue(from, to)) return null;
-  run.population.put(live, name, to);
+  run.population.putAt(live, at, to);
   run.write({ kind: 'change', at: run.population.address(live), property: name, from, to }, cause);
-  asset.events.forEach((event, e) => {
-    if (event.cause.type !== 'change' || event.cause.property !== name) return;
-    const carries = event.payload?.some((f) => f.name === name) === true;
+  const events = run.ground.changes[asset.at]?.[at];
+  if (!events) return null;
+  for (const e of events) {
+    const carries = asset.events[e].payload?.some((f) => f.name === name) === true;
     run.queueRaise(live, e, carries ? { [name]: to } : NONE, cause, 0);
-  });
+  }
   return null;
 }
 

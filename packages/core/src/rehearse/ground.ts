@@ -20,6 +20,10 @@ export class RehearsalGround {
   readonly timers: readonly (readonly number[])[];
   /** For each asset: it has a code binding that is never let go. */
   readonly clings: readonly boolean[];
+  /** For each asset and property number the numbers of the events of its changes; null for none. */
+  readonly changes: readonly (readonly (readonly number[])[] | null)[];
+  /** The instance that contains an instance; −1 for a scene and a stand-in. */
+  readonly container: Int32Array;
   private readonly paths: (PathTable | undefined)[] = [];
   private readonly plans = new Map<number, HeldPlan>();
   private holdingCache: Holding | null = null;
@@ -34,6 +38,13 @@ export class RehearsalGround {
       (a) => a.events.some((e) => e.cause.type === 'start') || byCode(a, (b) => b.bind === 'start'),
     );
     this.timers = assets.map((a) => a.events.flatMap((e, i) => (e.cause.type === 'timer' ? [i] : [])));
+    this.changes = assets.map(({ events, properties }) => {
+      if (events.every((e) => e.cause.type !== 'change')) return null;
+      return properties.map(({ name }) =>
+        events.flatMap(({ cause }, i) => (cause.type === 'change' && cause.property === name ? [i] : [])),
+      );
+    });
+    this.container = Int32Array.from({ length: x.count }, (_, i) => x.containerOf(i));
     this.clings = assets.map((a) => byCode(a, (b) => b.release === 'never'));
   }
 
@@ -105,9 +116,11 @@ export class RehearsalGround {
       return { kind: 'every', asset, known: asset >= 0 && action >= 0 && matchable, action };
     }
     const base = this.pathsOf(x.asset[owner]).get(to.at).resolve(owner);
+    const scene = parsePath(to.at).scene;
     return {
       kind: 'path',
       base,
+      scene: scene === null ? -1 : (this.scenes.get(assetAt.get(scene) ?? -1) ?? -1),
       sameCopy: this.staysInside(owner, to.at),
       written: base >= 0 ? x.address(base) : joined(x.address(owner), to.at),
       action: base < 0 ? -1 : (x.assetOf(base).actionAt.get(to.action) ?? -1),

@@ -8,6 +8,8 @@ export type Target =
       kind: 'path';
       /** The instance that the path names; negative where it names none. */
       base: number;
+      /** The instance of the scene that an absolute path leads to; −1 for the owner's own. */
+      scene: number;
       /** The path stays inside the owner's copy, rather than naming all copies of a stand-in. */
       sameCopy: boolean;
       /** The address, as it is written where it leads nowhere. */

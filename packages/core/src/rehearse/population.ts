@@ -80,10 +80,12 @@ export class Population {
   }
 
   isAsleep(live: Live): boolean {
-    const { x } = this;
-    for (let at = live.base; at >= 0; at = x.containerOf(at)) {
-      const flagged = at === live.base ? live : live.copy ? live.copy.inside.get(at) : this.placed[at];
-      if (flagged ? flagged.asleep : (x.flags[at] & BEGINS_ASLEEP) !== 0) return true;
+    if (live.asleep) return true;
+    const { copy } = live;
+    const { container } = this.ground;
+    for (let at = container[live.base]; at >= 0; at = container[at]) {
+      const around = copy ? copy.inside.get(at) : this.placed[at];
+      if (around ? around.asleep : (this.x.flags[at] & BEGINS_ASLEEP) !== 0) return true;
     }
     return false;
   }
@@ -96,20 +98,26 @@ export class Population {
 
   /** The value before any effect; undefined if the property is not declared. */
   initial(live: Live, property: string): Value | undefined {
-    const asset = this.x.assetOf(live.base);
-    const at = asset.propertyAt.get(property);
-    if (at === undefined) return undefined;
-    const { copy } = live;
-    const overrides = copy && live.base === copy.standIn ? copy.overrides : overridesOf(this.x, live.base);
-    return overrides && Object.hasOwn(overrides, property) ? overrides[property] : asset.properties[at].default;
+    const at = this.x.assetOf(live.base).propertyAt.get(property);
+    return at === undefined ? undefined : this.initialAt(live, at);
+  }
+  private initialAt(live: Live, at: number): Value {
+    const { copy, base } = live;
+    const { name, default: value } = this.x.assetOf(base).properties[at];
+    const overrides = copy && base === copy.standIn ? copy.overrides : overridesOf(this.x, base);
+    return overrides && Object.hasOwn(overrides, name) ? overrides[name] : value;
   }
   current(live: Live, property: string): Value | undefined {
     const at = this.x.assetOf(live.base).propertyAt.get(property);
-    if (at === undefined) return undefined;
-    return live.values?.[at] ?? this.initial(live, property);
+    return at === undefined ? undefined : this.currentAt(live, at);
   }
-  put(live: Live, property: string, value: Value): void {
-    (live.values ??= [])[this.x.assetOf(live.base).propertyAt.get(property)!] = value;
+  /** The same by the property's number. */
+  currentAt(live: Live, at: number): Value {
+    const { values } = live;
+    return (values === null ? undefined : values[at]) ?? this.initialAt(live, at);
+  }
+  putAt(live: Live, at: number, value: Value): void {
+    (live.values ??= new Array<Value | undefined>(this.x.assetOf(live.base).properties.length))[at] = value;
   }
 
   /** Its peers, as numbers of names: a copy's are those of what spawned it. */

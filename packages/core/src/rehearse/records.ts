@@ -9,8 +9,7 @@ export type RefusalReason =
 /** Why a binding lets a raise not through. */
 export type StopReason = 'released' | 'not-bound' | 'limit' | 'empty';
 /** Why a delivery, a publication or an effect is lost. */
-export type LossReason =
-  'unloaded' | 'gone' | 'asleep' | 'paused' | 'nobody' | 'dangling' | 'misfit';
+export type LossReason = 'unloaded' | 'gone' | 'asleep' | 'paused' | 'nobody' | 'dangling' | 'misfit';
 
 interface Common {
   /** 1, 2, 3 … in the order written. */

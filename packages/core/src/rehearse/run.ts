@@ -24,6 +24,8 @@ export type Sink = (record: TraceRecord) => void;
 const AFTER_LAST_STEP = 60_000_000;
 /** Things taken between two chances to stop. */
 const SLICE = 4096;
+/** Ticks of timers in one run: deliveries are bounded, but a timer that nothing is bound to could tick for ever. */
+const MAX_TICKS = 3_000_000;
 
 interface Timer {
   live: Live;
@@ -38,7 +40,7 @@ export class Run {
   readonly x: Expansion;
   readonly population: Population;
   private readonly wiring: Wiring;
-  private readonly watch = new RunawayWatch();
+  private readonly watch: RunawayWatch;
   private readonly queue = new TimeQueue<Item>();
   private readonly timers = new TimeQueue<Timer>();
   /** What is due now, in the order in which it was queued. */
@@ -53,6 +55,7 @@ export class Run {
   private paused = false;
   private readonly tally = { held: 0, failed: 0, steps: 0, cut: 0 };
   private runaway = false;
+  private ticks = 0;
   private readonly takesPart: (instance: number) => boolean;
 
   constructor(
@@ -65,8 +68,9 @@ export class Run {
   ) {
     this.x = ground.x;
     this.population = new Population(ground);
+    this.watch = new RunawayWatch(this.x.nodeBase[this.x.count]);
     this.wiring = new Wiring(ground, this.population, scenes);
-    this.lastStep = Math.max(0, ...rehearsal.steps.map((s) => microseconds(s.at)));
+    this.lastStep = rehearsal.steps.reduce((last, s) => Math.max(last, microseconds(s.at)), 0);
     const part = new Uint8Array(this.x.count);
     for (const scene of scenes) part.fill(1, scene, this.x.end[scene]);
     this.takesPart = (instance) => part[instance] === 1;
@@ -77,7 +81,7 @@ export class Run {
     const steps = this.rehearsal.steps.map((step, i) => ({ step, i, t: microseconds(step.at) }));
     const acts = steps.filter(({ step }) => !('expect' in step)).sort((a, b) => a.t - b.t);
     const expects = steps.filter(({ step }) => 'expect' in step).sort((a, b) => a.t - b.t);
-    let [act, expect, taken] = [0, 0, 0];
+    let [act, expect, taken, turns] = [0, 0, 0, 0];
     const starts = this.startAll();
     for (const start of starts) this.takeRaise(start);
     while (!this.runaway) {
@@ -96,7 +100,7 @@ export class Run {
       const queued = this.current;
       this.current = queued.length > 0 ? queued : this.queue.take(next);
       for (; acts[act]?.t === next; act++) this.takeStep(acts[act].step, acts[act].i);
-      this.tick();
+      if (this.tick() && ++turns % SLICE === 0) yield;
       for (let i = 0; i < this.current.length && !this.runaway; i++) {
         this.take(this.current[i]);
         if (++taken % SLICE === 0) yield;
@@ -128,15 +132,22 @@ export class Run {
     };
   }
 
-  /** Writes a record and returns its number. */
+  /** Writes a record and returns its number. The body becomes the record: copying millions of them is slow. */
   write(body: RecordBody, cause: number, step = -1): number {
-    const n = ++this.records;
-    this.watch.record(cause);
-    if (this.sink) {
-      const head = step < 0 ? { n, t: this.now, cause } : { n, t: this.now, cause, step };
-      this.sink({ ...head, ...body } as TraceRecord);
-    }
+    const n = this.count(cause);
+    if (!this.sink) return n;
+    const record = body as TraceRecord;
+    record.n = n;
+    record.t = this.now;
+    record.cause = cause;
+    if (step >= 0) record.step = step;
+    this.sink(record);
     return n;
+  }
+  /** Counts a record that nobody reads, and returns its number. */
+  private count(cause: number): number {
+    this.watch.record(cause);
+    return ++this.records;
   }
 
   // --- Starting, sleeping, coming and going
@@ -149,7 +160,8 @@ export class Run {
         if (x.isSpawned(i)) continue;
         const asset = x.asset[i];
         this.addTimers(asset, () => this.population.at(i), 0);
-        if (ground.starts[asset] && ground.beginsAwake(i)) raises.push(...this.start(this.population.at(i), 0));
+        if (ground.starts[asset] && ground.beginsAwake(i))
+          raises.push(...this.start(this.population.at(i), 0));
       }
     }
     return raises;
@@ -255,17 +267,24 @@ export class Run {
     const due = timer.from + timer.tick * microseconds(cause.every);
     if (due <= this.lastStep) this.timers.push(due, timer);
   }
-  private tick(): void {
-    if (this.timers.next !== this.now) return;
+  private tick(): boolean {
+    if (this.timers.next !== this.now) return false;
     const { population } = this;
     const due = this.timers.take(this.now);
     due.sort((a, b) => population.compare(a.live, b.live) || a.event - b.event);
+    this.ticks += due.length;
+    if (this.ticks > MAX_TICKS) {
+      this.runaway = true;
+      this.write({ kind: 'runaway', why: 'total', cycle: [] }, 0);
+      return true;
+    }
     for (const timer of due) {
       if (timer.live.gone) continue;
       if (!population.isAsleep(timer.live)) this.takeRaise(this.newRaise(timer.live, timer.event, NONE, 0));
       timer.tick++;
       this.addTimer(timer);
     }
+    return true;
   }
 
   // --- Raises
@@ -303,22 +322,37 @@ export class Run {
     const decl = this.x.assetOf(live.base).events[event];
     const peers = this.ground.peers > 0 ? this.population.peersOf(live) : null;
     const by = raise.by ?? peers?.authority ?? -1;
-    const at = this.population.address(live);
     const reason = this.refusal(raise, by);
     if (reason) {
+      const at = this.population.address(live);
       this.write({ kind: 'refused', at, event: decl.name, reason }, cause, step);
       return;
     }
     live.counts[event]++;
-    const body = { kind: 'raise', at, event: decl.name, payload } as const;
-    const n = this.write(peers ? { ...body, by: this.ground.holding.names[by] } : body, cause, step);
+    const n = this.sink ? this.writeRaise(raise, peers ? by : -1) : this.count(cause);
     const audience = peers ? audienceOf(decl, this.ground.peers, by, peers) : null;
-    const serve = (held: Held, hold: Hold): void => {
-      if (hold === 'not' || !this.lets(held, hold, raise.startQueued, n)) return;
-      this.deliver(held, live, null, payload, n, audience);
+    if (raise.stood) {
+      for (const { held, hold } of raise.stood) this.serve(raise, held, hold, n, audience);
+      return;
+    }
+    for (const held of this.wiring.on(live, event)) {
+      this.serve(raise, held, held.towards(live), n, audience);
+    }
+  }
+  private writeRaise({ live, event, payload, cause, step }: Raise, by: number): number {
+    const at = this.population.address(live);
+    const body: RecordBody = {
+      kind: 'raise',
+      at,
+      event: this.x.assetOf(live.base).events[event].name,
+      payload,
     };
-    if (raise.stood) for (const { held, hold } of raise.stood) serve(held, hold);
-    else for (const held of this.wiring.on(live, event)) serve(held, held.towards(live));
+    if (by >= 0) body.by = this.ground.holding.names[by];
+    return this.write(body, cause, step);
+  }
+  private serve(raise: Raise, held: Held, hold: Hold, n: number, audience: Audience): void {
+    if (hold === 'not' || !this.lets(held, hold, raise.startQueued, n)) return;
+    this.deliver(held, raise.live, null, raise.payload, n, audience);
   }
   private refusal(raise: Raise, by: number): RefusalReason | null {
     const { live, event } = raise;
@@ -335,7 +369,9 @@ export class Run {
   private admits(list: readonly string[], { activator }: Raise): boolean {
     if (activator === null) return false;
     const tags = this.x.index.assets[this.x.index.assetAt.get(activator) ?? -1]?.decl.tags ?? [];
-    return list.some((entry) => entry === activator || (entry.startsWith('#') && tags.includes(entry.slice(1))));
+    return list.some(
+      (entry) => entry === activator || (entry.startsWith('#') && tags.includes(entry.slice(1))),
+    );
   }
 
   /** Whether a binding lets a raise or publication through; if so its limit takes one. */
@@ -384,17 +420,36 @@ export class Run {
       );
       return;
     }
+    if (!hearers && target.kind === 'path' && target.action >= 0 && this.isPlacedHere(target.base)) {
+      const live = this.population.at(target.base);
+      const seq = ++this.seq;
+      this.enqueue(
+        { kind: 'delivery', seq, cause, held, live, action: target.action, args, audience },
+        delay,
+      );
+      return;
+    }
     const lives = hearers ? hearers.lives : this.receivers(held, sender);
     if (lives === null) {
       const live = target.kind === 'path' && target.base >= 0 && target.action < 0 ? this.soleAt(held) : null;
-      this.enqueue({ kind: 'delivery', seq: ++this.seq, cause, held, live, action: -1, args, audience }, delay);
+      this.enqueue(
+        { kind: 'delivery', seq: ++this.seq, cause, held, live, action: -1, args, audience },
+        delay,
+      );
       return;
     }
     if (lives.length === 0) this.stop(held, 'empty', cause);
     for (const live of lives) {
       const seq = ++this.seq;
-      this.enqueue({ kind: 'delivery', seq, cause, held, live, action: target.action, args, audience }, delay);
+      this.enqueue(
+        { kind: 'delivery', seq, cause, held, live, action: target.action, args, audience },
+        delay,
+      );
     }
+  }
+  /** Nearly every target: it needs no list. */
+  private isPlacedHere(base: number): boolean {
+    return base >= 0 && !this.x.isSpawned(base) && this.takesPart(base);
   }
   /** The placed instance, or the one in the owner's copy, at which an action is looked for in vain. */
   private soleAt({ plan: { target }, owner }: Held): Live | null {
@@ -423,7 +478,10 @@ export class Run {
     const selection = { asset: target.asset, within, spawned, pick, match: wanted };
     return selectLive(this.ground, population, this.takesPart, held.owner, selection);
   }
-  private keyOf(key: Value | { property: string } | undefined, reader: Live): { key: Value | undefined } | typeof MISSING {
+  private keyOf(
+    key: Value | { property: string } | undefined,
+    reader: Live,
+  ): { key: Value | undefined } | typeof MISSING {
     if (key === undefined) return NO_KEY;
     if (isLiteral(key)) return { key };
     const value = this.population.initial(reader, key.property);
@@ -477,7 +535,8 @@ export class Run {
   private takeDelivery(delivery: Delivery): void {
     const { live, action, held, args, cause } = delivery;
     const { x } = this;
-    const node = live && action >= 0 ? x.nodeBase[live.base] + x.assetOf(live.base).events.length + action : -1;
+    const node =
+      live && action >= 0 ? x.nodeBase[live.base] + x.assetOf(live.base).events.length + action : -1;
     const why = this.watch.tooMany(node, this.deliveries);
     if (why) {
       this.runaway = true;
@@ -486,28 +545,52 @@ export class Run {
     }
     this.deliveries++;
     const reason = this.loss(delivery);
-    const { to } = held.plan.binding;
-    const name = 'action' in to ? to.action : '';
-    const at = this.whereTo(delivery);
     if (reason) {
-      this.write({ kind: 'lost', ...this.through(held), at, action: name, reason }, cause);
+      const { to } = held.plan.binding;
+      const name = 'action' in to ? to.action : '';
+      this.write(
+        { kind: 'lost', ...this.through(held), at: this.whereTo(delivery), action: name, reason },
+        cause,
+      );
       return;
     }
     const asset = x.assetOf(live!.base);
     const times = ++live!.counts[asset.events.length + action];
-    const n = this.write({ kind: 'performed', ...this.through(held), at, action: name, args, times }, cause);
+    const n = this.sink ? this.writePerformed(delivery, times) : this.count(cause);
     this.watch.performed(node, live!, n);
     const { effects } = asset.actions[action];
     if (effects && effects.length > 0) performEffects(this, live!, asset.actions[action], args, times, n);
+  }
+  private writePerformed({ live, held, action, args, cause }: Delivery, times: number): number {
+    const { population } = this;
+    const name = this.x.assetOf(live!.base).actions[action].name;
+    const { owner, plan } = held;
+    return this.write(
+      {
+        kind: 'performed',
+        owner: population.address(owner),
+        binding: plan.binding.id,
+        at: population.address(live!),
+        action: name,
+        args,
+        times,
+      },
+      cause,
+    );
   }
   private whereTo({ live, held: { plan } }: Delivery): string {
     if (live) return this.population.address(live);
     if (plan.target.kind === 'path') return plan.target.written;
     return 'every' in plan.binding.to ? `every ${plan.binding.to.every}` : '';
   }
-  private loss({ live, held, action, audience }: Delivery): 'unloaded' | 'gone' | 'asleep' | 'paused' | 'nobody' | 'dangling' | null {
+  private loss({
+    live,
+    held,
+    action,
+    audience,
+  }: Delivery): 'unloaded' | 'gone' | 'asleep' | 'paused' | 'nobody' | 'dangling' | null {
     const { target } = held.plan;
-    if (target.kind === 'path' && this.isUnloaded(held)) return 'unloaded';
+    if (target.kind === 'path' && target.scene >= 0 && !this.takesPart(target.scene)) return 'unloaded';
     if (!live) return 'dangling';
     const asset = this.x.assetOf(live.base);
     if (live.gone) return 'gone';
@@ -521,15 +604,6 @@ export class Run {
       if (!holds) return 'nobody';
     }
     return action < 0 ? 'dangling' : null;
-  }
-  /** Whether a path leads to a scene that takes no part. */
-  private isUnloaded({ owner, plan }: Held): boolean {
-    const { to } = plan.binding;
-    if (!('at' in to)) return false;
-    const colon = to.at.indexOf(':');
-    if (colon < 0) return !this.takesPart(owner.base);
-    const scene = this.ground.scenes.get(this.x.index.assetAt.get(to.at.slice(0, colon)) ?? -1);
-    return scene !== undefined && !this.takesPart(scene);
   }
   private cycle(node: number, cause: number): { action: string; at: string }[] {
     return this.watch.cycle(node, cause).map(({ live, node: n }) => {

@@ -5,7 +5,7 @@ import type { Live } from './live.js';
 const MAX_AT_ONCE = 1000;
 const MAX_DELIVERIES = 1_000_000;
 
-/** Notices a run that does not end, and reads its cycle off the causes of what was too many. 8 bytes for each record. */
+/** Notices a run that does not end, and reads its cycle off the causes of what was too many. 8 bytes for each record and for each node. */
 export class RunawayWatch {
   /** For each record the number of its cause. Record 0 causes itself. */
   private readonly causes = new IntList(1024);
@@ -13,13 +13,18 @@ export class RunawayWatch {
   private readonly told = new IntList(1024);
   private readonly nodes = new IntList(1024);
   private readonly lives: Live[] = [];
-  private readonly atOnce = new Map<number, number>();
+  /** For each node the instant that it was performed at last, and how often then. */
+  private readonly instantOf: Int32Array;
+  private readonly atOnce: Int32Array;
+  private instant = 1;
 
-  constructor() {
+  constructor(nodes: number) {
+    this.instantOf = new Int32Array(nodes);
+    this.atOnce = new Int32Array(nodes);
     this.record(0);
   }
   newInstant(): void {
-    this.atOnce.clear();
+    this.instant++;
   }
   /** Each record, in order. */
   record(cause: number): void {
@@ -30,11 +35,15 @@ export class RunawayWatch {
     this.told.set(record, this.lives.length);
     this.lives.push(live);
     this.nodes.push(node);
-    this.atOnce.set(node, (this.atOnce.get(node) ?? 0) + 1);
+    if (this.instantOf[node] === this.instant) this.atOnce[node]++;
+    else {
+      this.instantOf[node] = this.instant;
+      this.atOnce[node] = 1;
+    }
   }
   /** Whether one delivery more would be too many: to an action node (−1 for none), after so many in all. */
   tooMany(node: number, deliveries: number): 'loop' | 'total' | null {
-    if (node >= 0 && (this.atOnce.get(node) ?? 0) >= MAX_AT_ONCE) return 'loop';
+    if (node >= 0 && this.atOnce[node] >= MAX_AT_ONCE && this.instantOf[node] === this.instant) return 'loop';
     return deliveries >= MAX_DELIVERIES ? 'total' : null;
   }
   /**

@@ -39,7 +39,7 @@ export function selectLive(
     return value !== undefined && sameValue(value, wanted!);
   };
   const bases = basesOf(ground, owner, selection).filter(takesPart);
-  for (let i = 0; i < bases.length; ) {
+  for (let i = 0; i < bases.length;) {
     const base = bases[i];
     if (!x.isSpawned(base)) {
       const live = population.at(base);

@@ -11,7 +11,8 @@ export class Wiring {
   private readonly numbers: Int32Array;
   private readonly hearers = new Map<string, number[]>();
   /** Bindings of an event or a channel none of whose owners is spawned: the same at every raise. */
-  private readonly settled = new Map<number | string, readonly Held[]>();
+  private readonly settled: (readonly Held[] | undefined)[] = [];
+  private readonly settledChannels = new Map<string, readonly Held[]>();
 
   /** Cost: expanded bindings of what takes part. */
   constructor(
@@ -57,15 +58,24 @@ export class Wiring {
   on(live: Live, event: number): readonly Held[] {
     const node = this.ground.x.nodeBase[live.base] + event;
     if (this.first[node] === this.first[node + 1]) return NONE;
-    return (
-      this.settled.get(node) ??
-      this.gather(node, this.numbers.subarray(this.first[node], this.first[node + 1]), live)
+    const settled = this.settled[node];
+    if (settled) return settled;
+    const { list, spawned } = this.gather(
+      this.numbers.subarray(this.first[node], this.first[node + 1]),
+      live,
     );
+    if (!spawned) this.settled[node] = list;
+    return list;
   }
   /** Every binding that hears a channel, in run order, whether or not it holds. */
   hearing(channel: string): readonly Held[] {
     const numbers = this.hearers.get(channel);
-    return numbers ? (this.settled.get(channel) ?? this.gather(channel, numbers, null)) : NONE;
+    if (!numbers) return NONE;
+    const settled = this.settledChannels.get(channel);
+    if (settled) return settled;
+    const { list, spawned } = this.gather(numbers, null);
+    if (!spawned) this.settledChannels.set(channel, list);
+    return list;
   }
   /** The bindings of an owner that are on, each with its state. */
   *ownedBy(owner: Live): Iterable<Held> {
@@ -79,12 +89,15 @@ export class Wiring {
   }
 
   /** Owners that are spawned stand for their copies, each of which comes with all its bindings before the next one. */
-  private gather(key: number | string, numbers: ArrayLike<number>, sender: Live | null): readonly Held[] {
+  private gather(
+    numbers: ArrayLike<number>,
+    sender: Live | null,
+  ): { list: readonly Held[]; spawned: boolean } {
     const { ground, population } = this;
     const { x } = ground;
     const list: Held[] = [];
     let spawned = false;
-    for (let i = 0; i < numbers.length; ) {
+    for (let i = 0; i < numbers.length;) {
       const owner = x.ownerOf(numbers[i]);
       if (!x.isSpawned(owner)) {
         list.push(this.heldBy(population.at(owner), numbers[i++]));
@@ -103,8 +116,7 @@ export class Wiring {
       }
       i = end;
     }
-    if (!spawned) this.settled.set(key, list);
-    return list;
+    return { list, spawned };
   }
   private heldBy(owner: Live, number: number): Held {
     const at = number - this.ground.x.bindingBase[owner.base];
