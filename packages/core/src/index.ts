@@ -158,3 +158,14 @@ export {
   rehearsalsText,
   type RehearsalReport,
 } from './export/rehearsals.js';
+export { staysInside, wayLength, type Stay } from './plan/crossing.js';
+export { walkSteps, type Walk } from './rehearse/walk.js';
+export { compareRuns, statesAfter, type RunDifference, type StateChange } from './rehearse/states.js';
+export {
+  deliveryTable,
+  type DeliveryAct,
+  type DeliveryRow,
+  type DeliveryTable,
+} from './rehearse/delivery-table.js';
+export { startNodes } from './ripple/start.js';
+export { positionOf } from './expand/position.js';

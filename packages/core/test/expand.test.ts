@@ -14,7 +14,7 @@ import {
 import { PathPlan } from '../src/expand/resolve.js';
 import { Selector, type Selection } from '../src/expand/select.js';
 import { ValueTable } from '../src/expand/values.js';
-import { positionOf } from '../src/audit/places.js';
+import { positionOf } from '../src/expand/position.js';
 import { areaContains } from '../src/plan/area.js';
 import { sceneInstances } from '../src/graph/plans.js';
 

@@ -25,7 +25,7 @@ const AFTER_LAST_STEP = 60_000_000;
 /** Things taken between two chances to stop. */
 const SLICE = 4096;
 /** Ticks of timers in one run: deliveries are bounded, but a timer that nothing is bound to could tick for ever. */
-const MAX_TICKS = 3_000_000;
+const MAX_TICKS = 2_000_000;
 
 interface Timer {
   live: Live;

@@ -3,7 +3,7 @@ import { areaContains } from '../../plan/area.js';
 import type { EventQuestion } from '../blocks.js';
 import type { AuditContext } from '../context.js';
 import { placementRef } from '../names.js';
-import { positionOf } from '../places.js';
+import { positionOf } from '../../expand/position.js';
 import { defineRule } from '../rule.js';
 
 export const coversEntry = defineRule<'covers'>({
