@@ -4,6 +4,7 @@ import { ProjectFrame } from './parts/frame.js';
 import { AuditView } from './views/audit/audit-view.js';
 import { PlanView } from './views/plan/plan-view.js';
 import { ProjectsView } from './views/projects/projects-view.js';
+import { RehearseView } from './views/rehearse/rehearse-view.js';
 import { RippleView } from './views/ripple/ripple-view.js';
 import { SheetView } from './views/sheet/sheet-view.js';
 import { WireView } from './views/wire/wire-view.js';
@@ -21,6 +22,7 @@ export const router = createBrowserRouter([
       { path: 'wire', Component: WireView },
       { path: 'wire/sheet', Component: SheetView },
       { path: 'ripple', Component: RippleView },
+      { path: 'rehearse', Component: RehearseView },
       { path: 'audit', Component: AuditView },
       { path: '*', element: <Navigate to="wire" replace /> },
     ],

@@ -130,6 +130,7 @@ export {
   runRehearsals,
   traceText,
   type BindingAt,
+  type BindingCoverage,
   type Coverage,
   type RehearsalHead,
   type RehearsalsResult,

@@ -277,6 +277,7 @@ describe('the end of a run', () => {
     expect(
       run.return({
         verdicts: [],
+        byBinding: [],
         coverage: { kind: 'coverage', served: 0, total: 0, unserved: [] },
         pass: false,
       }).done,

@@ -1,6 +1,7 @@
 import { thresholds, type Finding } from '@oquel/core';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
+import { gateNow } from '../session/gate.js';
 import type { LastEdit } from '../session/project-session.js';
 import { useSessionState } from '../session/session-context.js';
 import { countText, SeverityMark, SEVERITY_WORD } from './ui/severity-mark.js';
@@ -9,7 +10,8 @@ const SEVERITIES: Finding['severity'][] = ['error', 'warning', 'info'];
 
 /** The audit at all times: gate, counts, longest chain, cycles, and what the last edit did to them. */
 export function AuditStrip(): ReactNode {
-  const { id, audit, lastEdit, saving, waiting, project } = useSessionState();
+  const state = useSessionState();
+  const { id, audit, rehearsed, lastEdit, saving, waiting, project } = state;
   const base = `/p/${id}/audit`;
   if (!audit) {
     return (
@@ -18,7 +20,9 @@ export function AuditStrip(): ReactNode {
       </footer>
     );
   }
-  const { summary, metrics, gate } = audit;
+  const { summary, metrics } = audit;
+  const failed = rehearsed?.verdicts.filter((v) => !v.pass).length ?? 0;
+  const { gate } = gateNow(state);
   const { maxChain } = thresholds(project.policy);
   return (
     <footer className="strip" aria-label="Audit">
@@ -37,6 +41,15 @@ export function AuditStrip(): ReactNode {
       <Link to={`${base}?rule=relay-cycle`}>
         cycles <b>{metrics.cycles}</b>
       </Link>
+      {rehearsed && rehearsed.verdicts.length > 0 && (
+        <Link to={`/p/${id}/rehearse?shows=all`} data-rehearsed>
+          rehearsals{' '}
+          <b>
+            {rehearsed.verdicts.length - failed} of {rehearsed.verdicts.length}
+          </b>{' '}
+          pass
+        </Link>
+      )}
       <span className="last" role="status" title={lastEdit?.label}>
         {lastEdit && (
           <>

@@ -7,11 +7,16 @@ import {
   type ChangeSet,
   type Cure,
   type CureOfMany,
+  type DeliveryTable,
   type Figures,
   type FindingChange,
   type Project,
   type ProjectIndex,
+  type Rehearsal,
+  type RehearsalsResult,
   type SelectedNow,
+  type Step,
+  type Walk,
 } from '@oquel/core';
 import {
   ApiProblem,
@@ -22,14 +27,14 @@ import {
   Unreachable,
   type Edited,
 } from '../api/client.js';
-import type { Auditor, RippleAnswer, RippleQuestion, SelectionAsk } from '../workers/auditor.js';
+import type { Auditor, Rehearsed, RippleAnswer, RippleQuestion, SelectionAsk } from '../workers/auditor.js';
 
 type Methods = {
   [K in keyof Auditor as Auditor[K] extends (...args: never[]) => unknown ? K : never]: Auditor[K];
 };
 /** What the audit worker offers, as the session sees it: the auditor's own methods, answered later. */
 export type AuditorPort = {
-  [K in keyof Methods]: (...args: Parameters<Methods[K]>) => Promise<ReturnType<Methods[K]>>;
+  [K in keyof Methods]: (...args: Parameters<Methods[K]>) => Promise<Awaited<ReturnType<Methods[K]>>>;
 };
 
 export interface LastEdit {
@@ -42,6 +47,8 @@ export interface SessionState {
   readonly project: Project;
   readonly index: ProjectIndex;
   readonly audit: AuditResult | null;
+  /** All rehearsals as they ran last; null until they are asked for, by somebody or by the policy. */
+  readonly rehearsed: RehearsalsResult | null;
   readonly lastEdit: LastEdit | null;
   readonly undo: string | null;
   readonly redo: string | null;
@@ -87,6 +94,7 @@ export class ProjectSession {
       project,
       index: indexProject(project),
       audit: null,
+      rehearsed: null,
       lastEdit: null,
       undo: opened.undo,
       redo: opened.redo,
@@ -151,6 +159,50 @@ export class ProjectSession {
   async ripple(question: RippleQuestion): Promise<RippleAnswer | null> {
     await this.auditing;
     return this.auditor.ripple(question);
+  }
+  /** Runs one rehearsal, once the last edit is known to the worker; null if it was stopped. */
+  async rehearse(rehearsal: Rehearsal): Promise<Rehearsed | null> {
+    await this.auditing;
+    this.keptOff = true;
+    try {
+      return await this.auditor.rehearse(rehearsal);
+    } finally {
+      this.keptOff = false;
+      if (this.allDue) void this.rehearseAll();
+    }
+  }
+  stopRehearsing(): void {
+    this.allDue = false;
+    void this.auditor.stopRehearsing();
+  }
+  /** Runs all rehearsals; from then on they run again after every edit. */
+  async rehearseAll(): Promise<void> {
+    this.allDue = true;
+    await this.auditing;
+    // One that is being looked at goes first.
+    if (this.keptOff || this.closed) return;
+    const rehearsed = await this.auditor.rehearseAll();
+    if (!rehearsed || this.closed) return;
+    this.allDue = false;
+    this.set({ rehearsed });
+  }
+  /** A single rehearsal is running. */
+  private keptOff = false;
+  /** All of them are to be run as soon as nothing else is. */
+  private allDue = false;
+  private rehearseIfAsked(): void {
+    const { rehearsed, project } = this.state;
+    if (rehearsed || (project.policy?.rehearsals === true && (project.rehearsals ?? []).length > 0)) {
+      this.rehearseAll().catch((error: unknown) => this.auditFailed(error));
+    }
+  }
+  async walk(walk: Walk): Promise<Step[]> {
+    await this.auditing;
+    return this.auditor.walk(walk);
+  }
+  async delivery(at: string, event: string): Promise<DeliveryTable | null> {
+    await this.auditing;
+    return this.auditor.delivery(at, event);
   }
   async figures(): Promise<Figures> {
     await this.auditing;
@@ -263,7 +315,9 @@ export class ProjectSession {
     this.auditing = this.auditing
       .then(async () => {
         const { result, change } = await this.auditor.apply(changes);
-        if (!this.closed) this.set({ audit: result, lastEdit: { label, change } });
+        if (this.closed) return;
+        this.set({ audit: result, lastEdit: { label, change } });
+        this.rehearseIfAsked();
       }, ignore)
       .catch((error: unknown) => this.auditFailed(error));
   }
@@ -271,7 +325,9 @@ export class ProjectSession {
     try {
       this.today = today();
       const audit = await this.auditor.open(project, this.today);
-      if (!this.closed) this.set({ audit });
+      if (this.closed) return;
+      this.set({ audit });
+      this.rehearseIfAsked();
     } catch (error) {
       this.auditFailed(error);
     }

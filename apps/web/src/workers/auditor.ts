@@ -15,16 +15,30 @@ import {
   rippleLines,
   rippleOf,
   selectedNow,
+  compareRuns,
+  deliveryTable,
+  runRehearsals,
+  startNodes,
+  walkSteps,
   type AuditResult,
   type BindingFrom,
   type BindingRef,
   type Change,
   type Cure,
+  type DeliveryTable,
   type CureOfMany,
   type Figures,
   type FindingChange,
   type Graph,
+  type NotRun,
   type Project,
+  type Rehearsal,
+  type RehearsalsResult,
+  type RunDifference,
+  type Step,
+  type TraceRecord,
+  type Verdict,
+  type Walk,
   type Ripple,
   type RippleAsk,
   type RippleFilter,
@@ -59,6 +73,21 @@ export interface SelectionAsk {
   from: BindingFrom;
   to: SelectionTarget;
 }
+
+/** One run of one rehearsal, to be looked at. */
+export interface Rehearsed {
+  verdict: Verdict | NotRun;
+  scenes: string[];
+  /** The first of them; `left` more were made. */
+  records: TraceRecord[];
+  left: number;
+  /** What this run has otherwise than the one before of that name; null for the first. */
+  difference: RunDifference | null;
+}
+/** Records that a run is looked at by; a loop that never rests makes millions. */
+const MOST_RECORDS = 60_000;
+/** Milliseconds that a run goes on before other questions are answered. */
+const SLICE_MS = 24;
 
 /** Holds the open project beside the interface, audits it after every edit, and answers what needs its graph. */
 export class Auditor {
@@ -106,6 +135,63 @@ export class Auditor {
     const { x, index } = this.live.context;
     const { project } = applyChanges(this.live.project, changes);
     return buildGraph(x.withBindingsOf(reindexProject(index, project)));
+  }
+  private run_ = 0;
+  private readonly lastRuns = new Map<string, TraceRecord[]>();
+  /** Ends whatever rehearsal is running: its answer is null. */
+  stopRehearsing(): void {
+    this.run_++;
+  }
+  /** Runs one rehearsal to be looked at; null if it was stopped, or overtaken by another run. */
+  async rehearse(rehearsal: Rehearsal): Promise<Rehearsed | null> {
+    const records: TraceRecord[] = [];
+    let [scenes, left]: [string[], number] = [[], 0];
+    const result = await this.slices([rehearsal], (line) => {
+      if (line.kind === 'rehearsal') scenes = line.scenes;
+      else if ('n' in line) {
+        if (records.length < MOST_RECORDS || line.kind === 'runaway') records.push(line);
+        else left++;
+      }
+    });
+    if (!result) return null;
+    const before = this.lastRuns.get(rehearsal.name);
+    const difference = before ? compareRuns(before, records) : null;
+    this.lastRuns.set(rehearsal.name, records);
+    return { verdict: result.verdicts[0], scenes, records, left, difference };
+  }
+  /** Runs all rehearsals of the project for their verdicts and coverage; null if stopped or overtaken. */
+  rehearseAll(): Promise<RehearsalsResult | null> {
+    return this.slices(this.live.project.rehearsals ?? [], null);
+  }
+  private async slices(
+    rehearsals: readonly Rehearsal[],
+    take: Parameters<typeof runRehearsals>[2],
+  ): Promise<RehearsalsResult | null> {
+    const mine = ++this.run_;
+    const run = runRehearsals(this.live.context.x, rehearsals, take, take !== null);
+    let begun = performance.now();
+    for (;;) {
+      const step = run.next();
+      if (step.done) return step.value;
+      if (performance.now() - begun < SLICE_MS) continue;
+      // What was asked meanwhile is answered first.
+      await new Promise((resolve) => setTimeout(resolve));
+      if (mine !== this.run_) return null;
+      begun = performance.now();
+    }
+  }
+  /** The steps that follow from a walk over a scene. */
+  walk(walk: Walk): Step[] {
+    return walkSteps(this.live.context.x, walk);
+  }
+  /** Who may raise an event of an instance and where it acts; null without peers, or if there is no such event. */
+  delivery(at: string, event: string): DeliveryTable | null {
+    const { g, x, holding } = this.live.context;
+    const [node] = startNodes(g, { at, name: event }, 'on');
+    if (node === undefined || node >= g.channelBase) return null;
+    const instance = g.instanceOf[node];
+    const number = node - x.nodeBase[instance];
+    return number < x.assetOf(instance).events.length ? deliveryTable(g, holding, instance, number) : null;
   }
   /** How chains and fan-outs are distributed. */
   figures(): Figures {

@@ -28,7 +28,15 @@ export type TraceLine = RehearsalHead | TraceRecord | Verdict | NotRun | Coverag
 export interface RehearsalsResult {
   verdicts: (Verdict | NotRun)[];
   coverage: Coverage;
+  /** For each authored binding how many of its copies served a raise. */
+  byBinding: BindingCoverage[];
   pass: boolean;
+}
+export interface BindingCoverage {
+  asset: string;
+  binding: string;
+  served: number;
+  of: number;
 }
 
 /**
@@ -57,7 +65,7 @@ export function* runRehearsals(
   }
   const coverage = coverageOf(x, served);
   take?.(coverage);
-  return { verdicts, coverage, pass: verdicts.every((v) => v.pass) };
+  return { verdicts, coverage, byBinding: byBinding(x, served), pass: verdicts.every((v) => v.pass) };
 }
 
 /** The same at one go. */
@@ -77,6 +85,25 @@ export function rehearse(
 /** A line of the trace as text: canonical JSON. */
 export function traceText(line: TraceLine): string {
   return `${canonicalJson(line)}\n`;
+}
+
+/** The same by authored binding: how many of its copies are marked. Linear in expanded bindings. */
+function byBinding(x: Expansion, served: Uint8Array): BindingCoverage[] {
+  const found = new Map<string, BindingCoverage>();
+  for (let owner = 0; owner < x.count; owner++) {
+    const { bindings, decl } = x.assetOf(owner);
+    if (bindings.length === 0) continue;
+    const muted = mutedBindings(x, owner);
+    bindings.forEach(({ id, enabled }, b) => {
+      if (enabled === false || muted?.has(id)) return;
+      const key = `${decl.id}/${id}`;
+      let entry = found.get(key);
+      if (!entry) found.set(key, (entry = { asset: decl.id, binding: id, served: 0, of: 0 }));
+      entry.of++;
+      entry.served += served[x.bindingBase[owner] + b];
+    });
+  }
+  return [...found.values()];
 }
 
 /** Which expanded bindings are enabled and not muted, and which of them are marked. Linear in expanded bindings. */

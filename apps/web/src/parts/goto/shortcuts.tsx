@@ -47,6 +47,14 @@ const SHORTCUTS: readonly [string, readonly (readonly [string, string])[]][] = [
     ],
   ],
   [
+    'Rehearse',
+    [
+      ['Space', 'play, hold'],
+      ['. ,', 'one record on, one back'],
+      ['↑ ↓, Page, Home, End', 'in the log: through what happened'],
+    ],
+  ],
+  [
     'Sheet',
     [
       ['↑ ↓, Page, Home, End', 'go through the list'],

@@ -43,6 +43,8 @@ interface Props {
   covered?: number;
   onPick: (path: string, add: boolean) => void;
   staging?: Staging;
+  /** A way over the plan, in metres. */
+  way?: readonly (readonly [number, number])[];
 }
 /** A gesture under way: pixels from where it began. */
 interface Drawn {
@@ -62,7 +64,16 @@ const AROUND = 200;
 const MOST_LABELS = 500;
 
 /** A scene to scale: ground, areas, things with labels that do not collide. Wheel zooms, dragging pans, 0 shows all. */
-export function PlanDrawing({ label, size, things, looks, covered = 0, onPick, staging }: Props): ReactNode {
+export function PlanDrawing({
+  label,
+  size,
+  things,
+  looks,
+  covered = 0,
+  onPick,
+  staging,
+  way = [],
+}: Props): ReactNode {
   const bounds = useMemo(
     () =>
       extent(
@@ -281,6 +292,7 @@ export function PlanDrawing({ label, size, things, looks, covered = 0, onPick, s
             {only?.depth === 1 && areaOf(only) && !moving && (
               <AreaHandles path={only.path} at={only.at} area={areaOf(only)!} view={view} />
             )}
+            {way.length > 0 && <Way points={way.map((p) => toScreen(view, p))} />}
             {drawn?.begun === true && drawn.gesture.kind === 'frame' && (
               <Frame drawn={drawn} pane={pane.ref} />
             )}
@@ -314,6 +326,17 @@ export function PlanDrawing({ label, size, things, looks, covered = 0, onPick, s
 
 function pannedBy({ from }: Drawn, dx: number, dy: number): Viewport {
   return { ...from, x: from.x + dx, y: from.y + dy };
+}
+
+function Way({ points }: { points: readonly [number, number][] }): ReactNode {
+  return (
+    <g className="way" aria-hidden="true">
+      <polyline points={points.map((p) => p.join(',')).join(' ')} />
+      {points.map(([x, y], i) => (
+        <path key={i} d={`M${x - 4} ${y}l4 -4l4 4l-4 4z`} />
+      ))}
+    </g>
+  );
 }
 
 function Frame({

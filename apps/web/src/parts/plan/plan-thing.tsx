@@ -16,6 +16,8 @@ export interface ThingLook {
   fault?: 'error' | 'warning' | 'info';
   /** It is other than its prefab: something is off or overridden in it. */
   differs?: boolean;
+  /** How many of the bindings on it rehearsals have used; absent while none have run. */
+  covered?: 'all' | 'some' | 'none';
   /** Places in the running order of the event shown. */
   order?: readonly number[];
 }
@@ -54,6 +56,7 @@ export const PlanThing = memo(function PlanThing({
     thing.asleep ? 'asleep' : '',
     thing.entry ? 'entry' : '',
     look.differs ? 'differs' : '',
+    look.covered ? COVERED[look.covered] : '',
   ]
     .filter(Boolean)
     .join(', ');
@@ -92,6 +95,13 @@ export const PlanThing = memo(function PlanThing({
           d={`M${x - radius * 0.6} ${y + radius - 2}l${radius * 1.2} 0`}
         />
       )}
+      {look.covered && (
+        <path
+          className={`coverslip ${look.covered}`}
+          aria-hidden="true"
+          d={`M${x - radius - 3} ${y + radius - 7}h5v8h-5z`}
+        />
+      )}
       {look.order?.map((n, i) => (
         <g key={n} aria-hidden="true">
           <circle className="order" cx={x - radius + 1 - i * 13} cy={y - radius + 1} r={7.5} />
@@ -115,6 +125,8 @@ export const PlanThing = memo(function PlanThing({
     </g>
   );
 }, looksAlike);
+
+const COVERED = { all: 'rehearsed', some: 'rehearsed in part', none: 'not rehearsed' } as const;
 
 /** A plan has thousands of things, and most of them look as they did; objects are made anew with every edit. */
 function looksAlike(a: Props, b: Props): boolean {

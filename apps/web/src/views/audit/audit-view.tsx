@@ -12,7 +12,9 @@ import {
   type ReactNode,
 } from 'react';
 import { useSessionState } from '../../session/session-context.js';
+import { Link } from 'react-router';
 import { useQuery } from '../../parts/use-query.js';
+import { gateNow } from '../../session/gate.js';
 import { countText, SeverityMark, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
 import { FindingView } from './finding-view.js';
 import { Exports } from './exports.js';
@@ -168,8 +170,10 @@ function Verdict({
   tools: ReactNode;
   onFilter: (part: Record<string, string>) => void;
 }): ReactNode {
-  const { audit, project } = useSessionState();
-  const { gate, findings, summary } = audit!;
+  const state = useSessionState();
+  const { id, audit, project } = state;
+  const { findings, summary } = audit!;
+  const { gate, failing } = gateNow(state);
   const level = project.policy?.gate ?? 'error';
   const stopping = findings.filter(
     (f) => !f.waived && (f.severity === 'error' || (level === 'warning' && f.severity === 'warning')),
@@ -179,8 +183,14 @@ function Verdict({
     <div className="verdict">
       <h1 className={`fault ${gate === 'stop' ? 'error' : ''}`}>
         {gate === 'stop'
-          ? `The gate stops this build: ${stopWords(stopping)}`
+          ? `The gate stops this build: ${stopping.length > 0 || failing.length === 0 ? stopWords(stopping) : ''}`
           : 'The gate lets this build pass'}
+        {failing.length > 0 && (
+          <>
+            {stopping.length > 0 && ' and '}
+            <Link to={`/p/${id}/rehearse?shows=all`}>{countText(failing.length, 'failing rehearsal')}</Link>
+          </>
+        )}
       </h1>
       <div className="row" role="group" aria-label="Severity">
         {(['error', 'warning', 'info'] as const).map((s) => (

@@ -1,5 +1,6 @@
 import { differencesOf, differs, type AssetIndex, type Finding, type ProjectIndex } from '@oquel/core';
 import type { ThingLook } from '../../parts/plan/plan-thing.js';
+import type { Covered } from '../../session/use-coverage.js';
 
 /** Findings that are not waived, by the placement of this owner that they speak of. */
 export function findingsByPlacement(findings: readonly Finding[], owner: AssetIndex): Map<string, Finding[]> {
@@ -30,6 +31,7 @@ export function looksOf(
   owner: AssetIndex,
   chosen: readonly string[],
   findings: ReadonlyMap<string, readonly Finding[]>,
+  covered: ReadonlyMap<string, Covered>,
 ): Map<string, ThingLook> {
   const rank = { error: 0, warning: 1, info: 2 } as const;
   const looks = new Map<string, ThingLook>();
@@ -39,6 +41,9 @@ export function looksOf(
   }
   for (const p of owner.placements) {
     if (differs(differencesOf(index, p))) looks.set(p.id, { ...looks.get(p.id), differs: true });
+  }
+  for (const [id, how] of covered) {
+    if (owner.placementAt.has(id)) looks.set(id, { ...looks.get(id), covered: how });
   }
   for (const id of chosen) looks.set(id, { ...looks.get(id), chosen: true });
   return looks;

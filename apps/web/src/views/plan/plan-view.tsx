@@ -15,6 +15,7 @@ import { toThing } from '../../parts/plan/thing.js';
 import { FaultLine } from '../../parts/fault-line.js';
 import { ScopeSelect } from '../../parts/scope-select.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
+import { coveredSenders, useCoverage } from '../../session/use-coverage.js';
 import { ChosenBar } from './chosen-bar.js';
 import { Deeds } from './deeds.js';
 import { DropPanel } from './drop-panel.js';
@@ -84,7 +85,12 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
   const boxes = useMemo(() => reachableFrom(index, owner).map(toThing), [index, owner]);
   const things = useMemo(() => boxes.filter((t) => t.depth > 0), [boxes]);
   const findings = useMemo(() => findingsByPlacement(audit?.findings ?? [], owner), [audit, owner]);
-  const looks = useMemo(() => looksOf(index, owner, chosen, findings), [index, owner, chosen, findings]);
+  const coverage = useCoverage();
+  const covered = useMemo(() => coveredSenders(owner, coverage), [owner, coverage]);
+  const looks = useMemo(
+    () => looksOf(index, owner, chosen, findings, covered),
+    [index, owner, chosen, findings, covered],
+  );
   const counts = useMemo(() => namingCounts(owner), [owner]);
 
   const turn = (degrees: number): ChangeSet => turning(index, owner, chosen, degrees);

@@ -11,6 +11,8 @@ import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { bindingPlace, instancePlace } from '../../parts/places.js';
 import { rippleHref } from '../../parts/ripple-href.js';
+import { CoveredMark } from '../../parts/ui/covered-mark.js';
+import { useCoverage } from '../../session/use-coverage.js';
 
 interface Props {
   index: ProjectIndex;
@@ -137,9 +139,11 @@ function Bound({
   const decl = owner?.bindings[owner.bindingAt.get(binding.binding) ?? -1];
   const place = bindingPlace(index, base, binding.asset, binding.binding);
   const off = muted.some((m) => m.asset === binding.asset && m.binding === binding.binding);
+  const used = useCoverage()?.(binding.asset, binding.binding);
   if (!decl) return null;
   return (
     <div className={`bound ${off ? 'off' : ''}`}>
+      {used && <CoveredMark used={used} />}{' '}
       {place ? <Link to={place.href}>{printBinding(decl)}</Link> : printBinding(decl)}
       <button
         type="button"

@@ -9,6 +9,7 @@ import {
   type KeyboardEvent,
   type ReactNode,
 } from 'react';
+import { useCoverage } from '../../session/use-coverage.js';
 import { onScreen, ribbonPath, type Region } from './geometry.js';
 
 interface Props {
@@ -30,6 +31,7 @@ const TILE = 300;
 /** The ripple drawn: columns from left to right, an entry a line with its ribbons, returns as marks. */
 export function RippleDrawing({ ripple, layout, axis, limit, chosen, lit, onChoose }: Props): ReactNode {
   const pane = useRef<HTMLDivElement>(null);
+  const coverage = useCoverage();
   const [region, setRegion] = useState<Region>({ left: -TILE, top: -TILE, right: 1600, bottom: 1200 });
   const follow = useCallback(() => {
     const el = pane.current;
@@ -181,6 +183,8 @@ export function RippleDrawing({ ripple, layout, axis, limit, chosen, lit, onChoo
       if (isLit || l.from === chosen || l.to === chosen) words.push('lit');
       if (lit && !isLit) words.push('faded');
       if (entries[a].gone || entries[b].gone) words.push('gone');
+      if (coverage && l.bindings.some((b) => (coverage(b.asset, b.binding)?.served ?? 0) > 0))
+        words.push('used');
       const thick = Math.round(Math.min(18, 2.4 + 2.4 * Math.log2(Math.max(1, l.count))) * 2) / 2;
       const look = `${words.join(' ')}|${thick}`;
       paths.set(look, (paths.get(look) ?? '') + ribbonPath(endOf(a), y(a), startOf(b), y(b)));

@@ -1,5 +1,6 @@
 import type { Reachable, SelectedNow } from '@oquel/core';
 import type { ThingLook } from '../../parts/plan/plan-thing.js';
+import type { Covered } from '../../session/use-coverage.js';
 import type { Strip } from './strips.js';
 
 /** What stands out on the plan: the sender; with the finder open the candidates, without it the receivers in order. */
@@ -11,9 +12,11 @@ export function looksOf(
   adding: Strip | undefined,
   picked: readonly string[],
   found: readonly string[] | null,
+  covered: ReadonlyMap<string, Covered>,
 ): Map<string, ThingLook> {
   const looks = new Map<string, ThingLook>();
   const add = (path: string, look: ThingLook): unknown => looks.set(path, { ...looks.get(path), ...look });
+  for (const [path, how] of covered) add(path, { covered: how });
   (adding ?? active)?.bindings.forEach((b, i) => {
     const taken = selected.get(b.id)?.first.flatMap((f) => f.path ?? []) ?? [];
     for (const path of 'at' in b.to ? [b.to.at] : taken) {

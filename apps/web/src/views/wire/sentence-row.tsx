@@ -14,8 +14,10 @@ import {
 import { useEffect, useId, useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { FaultLine } from '../../parts/fault-line.js';
 import { selectedText } from '../../parts/selected-text.js';
+import { CoveredMark } from '../../parts/ui/covered-mark.js';
 import { SaidSentence } from '../../parts/ui/sentence.js';
 import { SeverityMark, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
+import { useCoverage } from '../../session/use-coverage.js';
 import { checkDraft, draftOf, enteredFaults, withDraft } from './draft.js';
 import { BindingFields, Complaints } from './fields.js';
 import { hearersOf } from './hearers.js';
@@ -50,6 +52,7 @@ export function SentenceRow(props: Props): ReactNode {
     if (sought) row.current?.scrollIntoView({ block: 'nearest' });
   }, [sought]);
   const off = binding.enabled === false;
+  const used = useCoverage()?.(owner.decl.id, binding.id);
   const remove = (): boolean => onEdit(removal(owner, binding));
   const mute = (): boolean => onEdit(muting(owner, binding));
   const onKeyDown = (e: KeyboardEvent): void => {
@@ -93,6 +96,7 @@ export function SentenceRow(props: Props): ReactNode {
             {heardBy(index, binding.to.channel)}
           </button>
         )}
+        {used && <CoveredMark used={used} />}
         {findings.map((f) => (
           <SeverityMark
             key={f.fingerprint}

@@ -18,6 +18,7 @@ import { rippleHref } from '../../parts/ripple-href.js';
 import { ScopeSelect } from '../../parts/scope-select.js';
 import { toThing } from '../../parts/plan/thing.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
+import { coveredSenders, useCoverage } from '../../session/use-coverage.js';
 import { useSelected } from '../../session/use-selected.js';
 import { allCandidates, EVERY } from './candidates.js';
 import { wiringOf } from './draft.js';
@@ -104,9 +105,11 @@ function WireScope({
   useAddKey(active && !active.missing ? () => open(active.event) : null);
 
   const here = useMemo(() => findingsHere(audit?.findings ?? [], owner.decl.id), [audit, owner.decl.id]);
+  const coverage = useCoverage();
+  const covered = useMemo(() => coveredSenders(owner, coverage), [owner, coverage]);
   const looks = useMemo(
-    () => looksOf(things, at, active, selected, addingStrip, picked, taken ?? found),
-    [things, at, active, selected, addingStrip, picked, taken, found],
+    () => looksOf(things, at, active, selected, addingStrip, picked, taken ?? found, covered),
+    [things, at, active, selected, addingStrip, picked, taken, found, covered],
   );
   const missing = useMemo(
     () => missingSenders(index, owner, new Set(things.map((t) => t.path))),

@@ -1,0 +1,23 @@
+import type { BindingCoverage } from '@oquel/core';
+import type { ReactNode } from 'react';
+import { coveredText } from '../../session/use-coverage.js';
+
+/** Whether rehearsals have used a binding: a slip that is full, half full or empty. */
+export function CoveredMark({ used }: { used: BindingCoverage }): ReactNode {
+  const covered = coveredText(used);
+  const label =
+    covered === 'all'
+      ? 'rehearsed'
+      : covered === 'none'
+        ? 'not rehearsed'
+        : `rehearsed in ${used.served} of ${used.of} copies`;
+  return (
+    <svg className="coveredmark" width="9" height="13" viewBox="0 0 9 13" role="img" aria-label={label}>
+      <title>{label}</title>
+      <path d="M1 1h7v11h-7z" fill="none" stroke="currentColor" />
+      {covered !== 'none' && (
+        <path d={covered === 'all' ? 'M1 1h7v11h-7z' : 'M1 6.5h7v5.5h-7z'} fill="currentColor" />
+      )}
+    </svg>
+  );
+}

@@ -1,0 +1,34 @@
+import type { AssetIndex, BindingCoverage } from '@oquel/core';
+import { useMemo } from 'react';
+import { useSessionState } from './session-context.js';
+
+/** How many of a thing's bindings rehearsals have used. */
+export type Covered = 'all' | 'some' | 'none';
+/** What rehearsals have used, by asset and binding; null while they have not run. */
+export type CoverageOf = (asset: string, binding: string) => BindingCoverage | undefined;
+
+export function useCoverage(): CoverageOf | null {
+  const { rehearsed } = useSessionState();
+  return useMemo(() => {
+    if (!rehearsed || rehearsed.verdicts.length === 0) return null;
+    const by = new Map(rehearsed.byBinding.map((b) => [`${b.asset}/${b.binding}`, b]));
+    return (asset, binding) => by.get(`${asset}/${binding}`);
+  }, [rehearsed]);
+}
+
+/** For each sender of an owner, by path, how many of the bindings on it were used. Cost: the owner's bindings. */
+export function coveredSenders(owner: AssetIndex, coverage: CoverageOf | null): ReadonlyMap<string, Covered> {
+  const found = new Map<string, Covered>();
+  if (!coverage) return found;
+  for (const { id, from } of owner.bindings) {
+    const used = coverage(owner.decl.id, id);
+    if (!('at' in from) || !used) continue;
+    const now = coveredText(used);
+    const before = found.get(from.at);
+    found.set(from.at, before === undefined || before === now ? now : 'some');
+  }
+  return found;
+}
+export function coveredText({ served, of }: BindingCoverage): Covered {
+  return served === 0 ? 'none' : served === of ? 'all' : 'some';
+}

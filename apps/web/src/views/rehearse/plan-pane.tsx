@@ -1,0 +1,194 @@
+import {
+  reachableFrom,
+  statesAfter,
+  type Expectation,
+  type ProjectIndex,
+  type Rehearsal,
+  type Step,
+  type TraceRecord,
+  type Value,
+  type Vec2,
+} from '@oquel/core';
+import { useMemo, useState, type ReactNode } from 'react';
+import { PlanDrawing } from '../../parts/plan/plan-drawing.js';
+import type { ThingLook } from '../../parts/plan/plan-thing.js';
+import { toThing } from '../../parts/plan/thing.js';
+import { useSessionState } from '../../session/session-context.js';
+import type { RehearseAddress } from './rehearse-address.js';
+import { ThingPanel } from './thing-panel.js';
+import { WalkPanel } from './walk-panel.js';
+
+interface Props {
+  address: RehearseAddress;
+  rehearsal: Rehearsal;
+  /** Scenes that take part. */
+  scenes: readonly string[];
+  records: readonly TraceRecord[];
+  here: TraceRecord | undefined;
+  at: number;
+  onSteps: (steps: readonly Step[]) => void;
+  onExpect: (expect: Expectation) => void;
+  /** What stands under the plan while nothing is pressed on it. */
+  children: ReactNode;
+}
+
+/** The plan of one scene that takes part: press a thing to do something to it, or draw a walk. */
+export function PlanPane(props: Props): ReactNode {
+  const { address, rehearsal, scenes, records, here, at, onSteps, onExpect, children } = props;
+  const { index } = useSessionState();
+  const { thing, go } = address;
+  const [walk, setWalk] = useState<readonly Vec2[] | null>(null);
+  const scene = sceneOf(address, scenes, rehearsal, index);
+  const owner = index.assets[index.assetAt.get(scene) ?? -1];
+  const reachable = useMemo(() => (owner ? reachableFrom(index, owner) : []), [index, owner]);
+  const things = useMemo(() => reachable.filter((t) => t.depth > 0).map(toThing), [reachable]);
+  const looks = useMemo(() => looksAt(scene, thing, here), [scene, thing, here]);
+  const walkers = useMemo(() => walkersOf(index), [index]);
+  const chosen = reachable.find((t) => t.path === thing);
+  const cursor = here?.n ?? 0;
+  const changed = useMemo(() => {
+    const values = new Map<string, Value>();
+    for (const s of statesAfter(records, cursor)) {
+      if (s.at === `${scene}:${thing}` && typeof s.what === 'object' && 'property' in s.what) {
+        values.set(s.what.property, s.now);
+      }
+    }
+    return values;
+  }, [records, cursor, scene, thing]);
+  return (
+    <section className="rehearseplan" aria-label="Plan">
+      <div className="row planbar">
+        <select
+          className="line"
+          aria-label="Scene on the plan"
+          value={scene}
+          onChange={(e) => {
+            setWalk(null);
+            go({ scene: e.target.value, thing: '' });
+          }}
+        >
+          {(scenes.length > 0 ? scenes : [scene]).map((s) => (
+            <option key={s}>{s}</option>
+          ))}
+        </select>
+        <button
+          type="button"
+          className="tick"
+          aria-pressed={walk !== null}
+          onClick={() => {
+            setWalk(walk ? null : []);
+            go({ thing: '' });
+          }}
+        >
+          draw a walk
+        </button>
+        {!walk && !chosen && <span className="soft">press a thing to do something to it</span>}
+      </div>
+      <div className="plan">
+        {owner && (
+          <PlanDrawing
+            label={`Plan of ${scene}`}
+            size={owner.decl.size}
+            things={things}
+            looks={looks}
+            onPick={(path) => !walk && go({ thing: path })}
+            way={walk ?? undefined}
+            staging={
+              walk
+                ? {
+                    snap: 0,
+                    chosen: [],
+                    placing: true,
+                    onMove: nothing,
+                    onFrame: nothing,
+                    onArea: nothing,
+                    onGround: ([x, y]) => setWalk([...walk, [round(x), round(y)]]),
+                  }
+                : undefined
+            }
+          />
+        )}
+      </div>
+      {walk && (
+        <WalkPanel
+          scene={scene}
+          points={walk}
+          start={at}
+          walkers={walkers}
+          onPoints={setWalk}
+          onSteps={onSteps}
+          onClose={() => setWalk(null)}
+        />
+      )}
+      {!walk && chosen && (
+        <ThingPanel
+          key={`${scene}:${thing}`}
+          index={index}
+          thing={chosen}
+          address={`${scene}:${thing}`}
+          at={at}
+          changed={changed}
+          walkers={walkers}
+          onStep={(step) => onSteps([step])}
+          onExpect={onExpect}
+          onClose={() => go({ thing: '' })}
+        />
+      )}
+      {!walk && !chosen && children}
+    </section>
+  );
+}
+function nothing(): void {}
+function round(n: number): number {
+  return Math.round(n * 100) / 100;
+}
+
+/** The scene that the address asks for, or the one where the script begins, or the first that takes part. */
+function sceneOf(
+  { scene }: RehearseAddress,
+  scenes: readonly string[],
+  rehearsal: Rehearsal,
+  index: ProjectIndex,
+): string {
+  if (scene !== '' && index.assetAt.has(scene)) return scene;
+  for (const step of rehearsal.steps) {
+    const at = 'raise' in step ? step.raise.at : 'expect' in step ? step.expect.at : '';
+    const first = at.split(':', 1)[0];
+    if (scenes.includes(first)) return first;
+  }
+  return scenes[0] ?? index.assets.find((a) => a.decl.kind === 'scene')?.decl.id ?? '';
+}
+
+/** What acts at the cursor is lit, and so is what caused it. */
+function looksAt(
+  scene: string,
+  thing: string,
+  here: TraceRecord | undefined,
+): ReadonlyMap<string, ThingLook> {
+  const looks = new Map<string, ThingLook>();
+  const light = (address: string | undefined, look: ThingLook): void => {
+    if (!address?.startsWith(`${scene}:`)) return;
+    const path = address.slice(scene.length + 1);
+    looks.set(path, { ...looks.get(path), ...look });
+  };
+  if (here && 'at' in here) light(here.at, { picked: true });
+  if (thing !== '') looks.set(thing, { ...looks.get(thing), chosen: true });
+  return looks;
+}
+
+/** Assets that areas and uses answer to, whose entry placements stand in scenes first. */
+function walkersOf(index: ProjectIndex): string[] {
+  const entries = new Set<string>();
+  const named = new Set<string>();
+  for (const { placements, events } of index.assets) {
+    for (const p of placements) if (p.entry) entries.add(p.asset);
+    for (const { cause } of events) {
+      if (!('activators' in cause)) continue;
+      for (const a of cause.activators ?? []) {
+        if (!a.startsWith('#')) named.add(a);
+        else for (const { decl } of index.assets) if (decl.tags?.includes(a.slice(1))) named.add(decl.id);
+      }
+    }
+  }
+  return [...new Set([...entries, ...named])].filter((id) => index.assetAt.has(id));
+}

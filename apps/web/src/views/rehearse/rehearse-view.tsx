@@ -1,0 +1,338 @@
+import './rehearse.css';
+import { verdictText, type Expectation, type Rehearsal, type Step, type TraceRecord } from '@oquel/core';
+import { useCallback, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { useSession, useSessionState } from '../../session/session-context.js';
+import type { Rehearsed } from '../../workers/auditor.js';
+import { AllPanel } from './all-panel.js';
+import { LanesDrawing } from './lanes-drawing.js';
+import { Log } from './log.js';
+import { PlanPane } from './plan-pane.js';
+import { RecordPanel } from './record-panel.js';
+import { useRehearseAddress, type RehearseAddress } from './rehearse-address.js';
+import { added, freeName, withSteps } from './script-edits.js';
+import { ScriptPanel } from './script-panel.js';
+import { StatesPanel } from './states-panel.js';
+import { usePlaying } from './use-playing.js';
+import { useRun, type Running } from './use-run.js';
+
+/** The dry run: a script, what follows from it over time, and what it leaves behind. */
+export function RehearseView(): ReactNode {
+  const session = useSession();
+  const { project } = useSessionState();
+  const address = useRehearseAddress();
+  const { shows, go } = address;
+  const rehearsals = project.rehearsals ?? [];
+  const rehearsal =
+    rehearsals.find((r) => r.name === address.name) ?? (address.name === '' ? rehearsals[0] : undefined);
+  const choose = useCallback((name: string) => go({ name, shows: '', cursor: '', thing: '' }, false), [go]);
+  const create = (): void => {
+    const name = freeName(project);
+    if (session.edit(added(project, { name, steps: [] }))) choose(name);
+  };
+  return (
+    <div className="rehearse">
+      <h1 className="unseen">Rehearse</h1>
+      <div className="rehearsebar row">
+        <select
+          className="line"
+          aria-label="Rehearsal"
+          value={rehearsal?.name ?? ''}
+          onChange={(e) => choose(e.target.value)}
+        >
+          {!rehearsal && <option value="">choose a rehearsal</option>}
+          {rehearsals.map((r) => (
+            <option key={r.name}>{r.name}</option>
+          ))}
+        </select>
+        <button type="button" className="tick" onClick={create}>
+          New
+        </button>
+        <button
+          type="button"
+          className="tick"
+          aria-pressed={shows === 'all'}
+          onClick={() => go({ shows: shows === 'all' ? '' : 'all' }, false)}
+        >
+          all of them
+        </button>
+      </div>
+      {shows === 'all' ? (
+        <AllPanel onOpen={choose} />
+      ) : rehearsal ? (
+        <OneRehearsal key={rehearsal.name} rehearsal={rehearsal} address={address} onName={choose} />
+      ) : (
+        <div className="middle">
+          <p>
+            {address.name === ''
+              ? 'This project has no rehearsal yet. One is a script of what happens to the game, and what should follow.'
+              : `There is no rehearsal called “${address.name}”.`}
+          </p>
+          <p>
+            <button type="button" className="tick" onClick={create}>
+              Make a new one
+            </button>
+          </p>
+        </div>
+      )}
+    </div>
+  );
+}
+
+const NOTHING: readonly TraceRecord[] = [];
+
+function OneRehearsal({
+  rehearsal,
+  address,
+  onName,
+}: {
+  rehearsal: Rehearsal;
+  address: RehearseAddress;
+  onName: (name: string) => void;
+}): ReactNode {
+  const session = useSession();
+  const { id, index, project } = useSessionState();
+  const { cursor, go } = address;
+  const running = useRun(rehearsal);
+  const { run } = running;
+  const records = run?.records ?? NOTHING;
+  const [scale, setScale] = useState(60);
+  const [speed, setSpeed] = useState(1);
+  const byNumber = useMemo(() => new Map(records.map((r) => [r.n, r])), [records]);
+  const addedNumbers = useMemo(() => new Set(run?.difference?.added.map((r) => r.n)), [run]);
+  const expected = useMemo(
+    () => new Set(rehearsal.steps.flatMap((s) => ('expect' in s ? [JSON.stringify(s.expect)] : []))),
+    [rehearsal],
+  );
+  const toCursor = useCallback((n: number) => go({ cursor: n > 0 ? String(n) : '' }), [go]);
+  const { playing, setPlaying } = usePlaying(records, cursor, speed, toCursor);
+  const here = byNumber.get(cursor);
+  const at = nextTime(rehearsal);
+  const addSteps = (steps: readonly Step[]): void => {
+    session.edit(withSteps(project, rehearsal, steps));
+  };
+  const expect = (what: Expectation): void => {
+    // Judged at its time after everything else, so the very moment of the cursor will do.
+    const t = (here?.t ?? 0) / 1e6;
+    addSteps([{ at: t, expect: what }]);
+  };
+  const step = (by: 1 | -1): void => {
+    const i = records.findIndex((r) => r.n === cursor) + by;
+    if (i < 0) toCursor(0);
+    else if (i < records.length) toCursor(records[i].n);
+  };
+  useKeys({ ' ': () => setPlaying(!playing), '.': () => step(1), ',': () => step(-1) });
+  return (
+    <div className="onerehearsal">
+      <ScriptPanel
+        rehearsal={rehearsal}
+        records={records}
+        cursor={cursor}
+        at={at}
+        onName={onName}
+        onCursor={toCursor}
+      />
+      <div className="rehearsalstage">
+        <div className="row transport" role="group" aria-label="Play">
+          <button
+            type="button"
+            className="tick"
+            aria-keyshortcuts="Space"
+            onClick={() => setPlaying(!playing)}
+          >
+            {playing ? 'hold' : 'play'}
+          </button>
+          <button type="button" className="tick" aria-keyshortcuts="," onClick={() => step(-1)}>
+            back
+          </button>
+          <button type="button" className="tick" aria-keyshortcuts="." onClick={() => step(1)}>
+            step
+          </button>
+          <input
+            type="range"
+            aria-label="Where the cursor stands"
+            min={0}
+            max={records.at(-1)?.n ?? 0}
+            value={cursor}
+            onChange={(e) => toCursor(Number(e.target.value))}
+          />
+          <select
+            className="line"
+            aria-label="Speed"
+            value={speed}
+            onChange={(e) => setSpeed(Number(e.target.value))}
+          >
+            {[0.25, 0.5, 1, 2, 4, 8].map((s) => (
+              <option key={s} value={s}>
+                {s} ×
+              </option>
+            ))}
+          </select>
+          <select
+            className="line"
+            aria-label="Width of a second"
+            value={scale}
+            onChange={(e) => setScale(Number(e.target.value))}
+          >
+            {[15, 30, 60, 120, 240].map((s) => (
+              <option key={s} value={s}>
+                1 s = {s} px
+              </option>
+            ))}
+          </select>
+          <Verdict running={running} onCursor={toCursor} />
+        </div>
+        <div className="happened">
+          {records.length === 0 && run ? (
+            <div className="middle">Nothing happens in it yet.</div>
+          ) : (
+            <LanesDrawing
+              records={records}
+              byNumber={byNumber}
+              cursor={cursor}
+              added={addedNumbers}
+              scale={scale}
+              onCursor={toCursor}
+            />
+          )}
+          <Log
+            records={records}
+            cursor={cursor}
+            added={addedNumbers}
+            left={run?.left ?? 0}
+            onCursor={toCursor}
+          />
+        </div>
+        <PlanPane
+          address={address}
+          rehearsal={rehearsal}
+          scenes={run?.scenes ?? []}
+          records={records}
+          here={here}
+          at={at}
+          onSteps={addSteps}
+          onExpect={expect}
+        >
+          <div className="detail">
+            {here && (
+              <RecordPanel
+                index={index}
+                base={`/p/${id}`}
+                record={here}
+                cause={byNumber.get(here.cause)}
+                onCursor={toCursor}
+                onPlan={(where) => {
+                  const [scene, path] = where.split(':', 2);
+                  go({ scene, thing: path.replace(/#\d+/g, '') });
+                }}
+              />
+            )}
+            <StatesPanel records={records} cursor={cursor} expected={expected} onExpect={expect} />
+          </div>
+        </PlanPane>
+      </div>
+    </div>
+  );
+}
+
+/** What the run came to, or that it still runs and can be stopped; and what differs from the one before. */
+function Verdict({
+  running,
+  onCursor,
+}: {
+  running: Running & { stop: () => void; again: () => void };
+  onCursor: (n: number) => void;
+}): ReactNode {
+  const { state, run, stop, again } = running;
+  if (state === 'running') {
+    return (
+      <span className="verdictline" role="status">
+        Running ...{' '}
+        <button type="button" className="tick" onClick={stop}>
+          stop it
+        </button>
+      </span>
+    );
+  }
+  if (state === 'failed') {
+    return (
+      <span className="verdictline fault error" role="alert">
+        It could not be run: {running.why}
+      </span>
+    );
+  }
+  if (state === 'stopped') {
+    return (
+      <span className="verdictline" role="status">
+        Stopped.{' '}
+        <button type="button" className="word" onClick={again}>
+          Run it again
+        </button>
+      </span>
+    );
+  }
+  if (!run) return null;
+  return (
+    <span className="verdictline" role="status" data-pass={run.verdict.pass}>
+      <b className={`fault ${run.verdict.pass ? 'good' : 'error'}`}>
+        {run.verdict.pass ? 'Passes' : 'Fails'}
+      </b>
+      <span title={verdictText(run.verdict)}> {shortVerdict(run)}</span>
+      <Difference run={run} onCursor={onCursor} />
+    </span>
+  );
+}
+function shortVerdict({ verdict: v }: Rehearsed): string {
+  if ('error' in v) return 'its load set is not there';
+  const of = v.held + v.failed + v.unjudged;
+  return [
+    v.runaway ? 'it ran away' : '',
+    of > 0 ? `${v.held} of ${of} expectations hold` : 'nothing is expected',
+    v.steps > 0 ? `${v.steps} broken ${v.steps === 1 ? 'step' : 'steps'}` : '',
+    v.cut > 0 ? `${v.cut} left off` : '',
+  ]
+    .filter(Boolean)
+    .join(', ');
+}
+function Difference({ run, onCursor }: { run: Rehearsed; onCursor: (n: number) => void }): ReactNode {
+  const { difference } = run;
+  if (!difference || difference.added.length + difference.gone.length === 0) return null;
+  const first = difference.added[0];
+  return (
+    <span data-difference>
+      {' · since the last run '}
+      {first ? (
+        <button type="button" className="word" onClick={() => onCursor(first.n)}>
+          {difference.added.length} new
+        </button>
+      ) : (
+        '0 new'
+      )}
+      {`, ${difference.gone.length} gone`}
+    </span>
+  );
+}
+
+/** A second after the last step: what is done next comes after what was done before. */
+function nextTime(rehearsal: Rehearsal): number {
+  const last = rehearsal.steps.reduce((t, s) => Math.max(t, s.at), 0);
+  return rehearsal.steps.length === 0 ? 1 : Math.floor(last) + 1;
+}
+
+/** Keys that work wherever nothing is typed. */
+function useKeys(keys: Readonly<Record<string, () => void>>): void {
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent): void => {
+      if (e.ctrlKey || e.metaKey || e.altKey || !(e.key in keys)) return;
+      const target = e.target;
+      if (
+        target instanceof HTMLElement &&
+        target.closest('input, textarea, select, button, a, [role="button"], [role="dialog"]')
+      )
+        return;
+      e.preventDefault();
+      keys[e.key]();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  });
+}

@@ -1,0 +1,101 @@
+import {
+  expectedText,
+  statesAfter,
+  type Expectation,
+  type StateChange,
+  type TraceRecord,
+  type Value,
+} from '@oquel/core';
+import { useMemo, type ReactNode } from 'react';
+
+/** What has changed since the beginning, up to the cursor; a press makes an expectation of it. */
+export function StatesPanel({
+  records,
+  cursor,
+  expected,
+  onExpect,
+}: {
+  records: readonly TraceRecord[];
+  cursor: number;
+  /** Expectations of the script, each as JSON. */
+  expected: ReadonlySet<string>;
+  onExpect: (expect: Expectation) => void;
+}): ReactNode {
+  // Counts come last: what a thing is says more than what it has done.
+  const states = useMemo(() => {
+    const all = statesAfter(records, cursor);
+    return [...all.filter((s) => !isCount(s)), ...all.filter(isCount)];
+  }, [records, cursor]);
+  const shown = states.slice(0, MOST);
+  const last = records.at(-1)?.n ?? 0;
+  return (
+    <section className="states" aria-label="States at the cursor">
+      <h2>{cursor >= last ? 'At the end' : cursor === 0 ? 'At the beginning' : 'At the cursor'}</h2>
+      {states.length === 0 && <p className="soft">Everything is as it was at the beginning.</p>}
+      {states.length > 0 && (
+        <table>
+          <thead>
+            <tr>
+              <th scope="col">who</th>
+              <th scope="col">what</th>
+              <th scope="col">before</th>
+              <th scope="col">now</th>
+              <th scope="col">
+                <span className="unseen">expectation</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {shown.map((s) => {
+              const expect = expectationOf(s);
+              const there = expected.has(JSON.stringify(expect));
+              return (
+                <tr key={JSON.stringify([s.at, s.what])}>
+                  <td className="mono">{s.at}</td>
+                  <td>{whatText(s)}</td>
+                  <td className="mono">{valueText(s.before)}</td>
+                  <td className="mono now">{valueText(s.now)}</td>
+                  <td>
+                    <button
+                      type="button"
+                      className="word"
+                      disabled={there}
+                      aria-label={`Expect that ${s.at} ${expectedText(expect)}`}
+                      onClick={() => onExpect(expect)}
+                    >
+                      {there ? 'expected' : 'expect'}
+                    </button>
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      )}
+      {states.length > MOST && <p className="soft">and {states.length - MOST} more</p>}
+    </section>
+  );
+}
+const MOST = 200;
+
+function isCount({ what }: StateChange): boolean {
+  return typeof what === 'object' && 'action' in what;
+}
+function whatText({ what }: StateChange): string {
+  if (typeof what === 'string') return what === 'born' ? 'is there' : what;
+  return 'property' in what ? what.property : `did ${what.action}`;
+}
+/** The expectation that a state stays as it is now. */
+export function expectationOf({ at, what, now }: StateChange): Expectation {
+  if (what === 'asleep') return { at, asleep: now === true };
+  if (what === 'gone') return { at, gone: now === true };
+  if (what === 'born') return { at, gone: false };
+  return 'property' in what
+    ? { at, property: what.property, is: now }
+    : { at, action: what.action, times: Number(now) };
+}
+export function valueText(value: Value): string {
+  if (value === true) return 'yes';
+  if (value === false) return 'no';
+  return typeof value === 'string' ? value : JSON.stringify(value);
+}
