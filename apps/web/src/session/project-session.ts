@@ -162,7 +162,10 @@ export class ProjectSession {
   }
   /** Runs one rehearsal, once the last edit is known to the worker; null if it was stopped. */
   async rehearse(rehearsal: Rehearsal): Promise<Rehearsed | null> {
+    const mine = ++this.asked;
     await this.auditing;
+    // It was stopped, or another one asked for, before it began.
+    if (mine !== this.asked) return null;
     this.keptOff = true;
     try {
       return await this.auditor.rehearse(rehearsal);
@@ -172,6 +175,7 @@ export class ProjectSession {
     }
   }
   stopRehearsing(): void {
+    this.asked++;
     this.allDue = false;
     void this.auditor.stopRehearsing();
   }
@@ -186,6 +190,8 @@ export class ProjectSession {
     this.allDue = false;
     this.set({ rehearsed });
   }
+  /** Counts single rehearsals that were asked for, and stops. */
+  private asked = 0;
   /** A single rehearsal is running. */
   private keptOff = false;
   /** All of them are to be run as soon as nothing else is. */

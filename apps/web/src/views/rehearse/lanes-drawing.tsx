@@ -1,7 +1,7 @@
 import { recordText, secondsText, type TraceRecord } from '@oquel/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useMemo, useRef, type ReactNode } from 'react';
-import { causesOf, laneOf, layLanes, type Lane, type Mark, type MarkShape } from './lanes.js';
+import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { causesOf, laneOf, layLanes, within, type Lane, type Mark, type MarkShape } from './lanes.js';
 
 const ROW = 24;
 const NAME = 168;
@@ -17,10 +17,16 @@ interface Props {
   onCursor: (n: number) => void;
 }
 
+/** Pixels around the window that are drawn as well, and by which the drawn part moves on. */
+const TILE = 400;
+/** Records of the way to the chosen one that are drawn; a loop has thousands. */
+const MOST_CAUSES = 400;
+
 /** A lane for each instance over time, with a mark for each record; the way to the chosen one is drawn. */
 export function LanesDrawing({ records, byNumber, cursor, added, scale, onCursor }: Props): ReactNode {
   const { lanes, width, ticks, xOf } = useMemo(() => layLanes(records, scale), [records, scale]);
   const pane = useRef<HTMLDivElement>(null);
+  const [from, setFrom] = useState(0);
   const rows = useVirtualizer({
     count: lanes.length,
     getScrollElement: () => pane.current,
@@ -28,41 +34,56 @@ export function LanesDrawing({ records, byNumber, cursor, added, scale, onCursor
     overscan: 6,
   });
   const laneAt = useMemo(() => new Map(lanes.map((l, i) => [l.name, i])), [lanes]);
-  const chain = useMemo(() => causesOf(byNumber, cursor), [byNumber, cursor]);
-  const way = chain
-    .map((r) => ({ x: xOf[r.n] + NAME, y: yOf(laneAt, r) }))
-    .filter(({ y }) => y >= 0)
-    .map(({ x, y }) => `${x},${y}`);
-  const cursorX = NAME + (cursor > 0 ? xOf[cursor] : 0);
+  const way = useMemo(
+    () =>
+      causesOf(byNumber, cursor, MOST_CAUSES)
+        .map((r) => ({ x: xOf[r.n] + NAME, y: yOf(laneAt, r) }))
+        .filter(({ y }) => y >= 0)
+        .map(({ x, y }) => `${x},${y}`),
+    [byNumber, cursor, xOf, laneAt],
+  );
+  const cursorX = NAME + (cursor > 0 ? (xOf[cursor] ?? 0) : 0);
   useEffect(() => {
     const box = pane.current;
     if (!box || cursor === 0) return;
-    const x = NAME + xOf[cursor];
-    if (x < box.scrollLeft + NAME + 20) box.scrollLeft = x - NAME - 40;
-    else if (x > box.scrollLeft + box.clientWidth - 40) box.scrollLeft = x - box.clientWidth + 120;
+    if (cursorX < box.scrollLeft + NAME + 20) box.scrollLeft = cursorX - NAME - 40;
+    else if (cursorX > box.scrollLeft + box.clientWidth - 40)
+      box.scrollLeft = cursorX - box.clientWidth + 120;
     const record = byNumber.get(cursor);
     const lane = record ? laneAt.get(laneOf(record) ?? '') : undefined;
     if (lane !== undefined) rows.scrollToIndex(lane, { align: 'auto' });
-  }, [cursor, xOf, byNumber, laneAt, rows]);
+  }, [cursor, cursorX, byNumber, laneAt, rows]);
   const height = lanes.length * ROW + HEAD;
+  // Only what is in sight is drawn, and drawn anew when the window has moved by a tile.
+  const left = Math.max(0, from * TILE - TILE);
+  const right = Math.min(width + NAME, left + (pane.current?.clientWidth ?? 900) + 3 * TILE);
+  const shownTicks = within(ticks, left - NAME, right - NAME);
   return (
-    <div className="lanes" ref={pane} role="group" aria-label="Lanes over time">
+    <div
+      className="lanes"
+      ref={pane}
+      role="group"
+      aria-label="Lanes over time"
+      tabIndex={0}
+      onScroll={(e) => setFrom(Math.floor(e.currentTarget.scrollLeft / TILE))}
+    >
       <div style={{ width: width + NAME, height, position: 'relative' }}>
-        <svg width={width + NAME} height={height} className="lanesink" aria-hidden="true">
-          {ticks.map(({ t, x }, i) => (
-            <line
-              key={t}
-              className={i % 2 === 0 ? 'moment' : 'moment odd'}
-              x1={x + NAME - 8}
-              x2={x + NAME - 8}
-              y1={HEAD}
-              y2={height}
-            />
+        <svg
+          style={{ left }}
+          width={Math.max(1, right - left)}
+          height={height}
+          viewBox={`${left} 0 ${Math.max(1, right - left)} ${height}`}
+          className="lanesink"
+          aria-hidden="true"
+        >
+          {shownTicks.map(({ t, x }) => (
+            <line key={t} className="moment" x1={x + NAME - 8} x2={x + NAME - 8} y1={HEAD} y2={height} />
           ))}
           {rows.getVirtualItems().map(({ index: i, start }) => (
             <LaneMarks
               key={lanes[i].name}
               lane={lanes[i]}
+              marks={within(lanes[i].marks, left - NAME, right - NAME)}
               y={HEAD + start + ROW / 2}
               cursor={cursor}
               added={added}
@@ -73,7 +94,7 @@ export function LanesDrawing({ records, byNumber, cursor, added, scale, onCursor
           <line className="cursorline" x1={cursorX} x2={cursorX} y1={0} y2={height} />
         </svg>
         <div className="times" style={{ width: width + NAME }}>
-          {spaced(ticks).map(({ t, x }) => (
+          {spaced(shownTicks).map(({ t, x }) => (
             <span key={t} style={{ left: x + NAME - 8 }}>
               {secondsText(t)}
             </span>
@@ -98,20 +119,23 @@ export function LanesDrawing({ records, byNumber, cursor, added, scale, onCursor
 
 function LaneMarks({
   lane,
+  marks,
   y,
   cursor,
   added,
   onCursor,
-}: { lane: Lane; y: number } & Pick<Props, 'cursor' | 'added' | 'onCursor'>): ReactNode {
+}: { lane: Lane; marks: readonly Mark[]; y: number } & Pick<
+  Props,
+  'cursor' | 'added' | 'onCursor'
+>): ReactNode {
   if (lane.heads) return null;
-  const last = lane.marks.at(-1)!.x;
   return (
     <g>
-      <line className="lane" x1={NAME + lane.marks[0].x} x2={NAME + last} y1={y} y2={y} />
-      {lane.marks.map((mark) => (
+      <line className="lane" x1={NAME + lane.marks[0].x} x2={NAME + lane.marks.at(-1)!.x} y1={y} y2={y} />
+      {marks.map((mark) => (
         <g
           key={mark.record.n}
-          className={`lanemark ${mark.shape} ${mark.record.n === cursor ? 'here' : ''} ${mark.record.n > cursor ? 'later' : ''} ${added.has(mark.record.n) ? 'new' : ''}`}
+          className={markClass(mark, cursor, added)}
           onClick={() => onCursor(mark.record.n)}
         >
           <title>{`${secondsText(mark.record.t)}: ${recordText(mark.record)}`}</title>
@@ -121,6 +145,13 @@ function LaneMarks({
       ))}
     </g>
   );
+}
+function markClass({ record: { n }, shape }: Mark, cursor: number, added: ReadonlySet<number>): string {
+  const words = ['lanemark', shape];
+  if (n === cursor) words.push('here');
+  if (n > cursor) words.push('later');
+  if (added.has(n)) words.push('new');
+  return words.join(' ');
 }
 
 /** Each kind has a shape of its own, so that colour is never needed to tell them apart. */

@@ -101,11 +101,29 @@ function shapeOf(r: TraceRecord): MarkShape {
   }
 }
 
-/** The records that led to one, itself first. `byNumber` is indexed by record number. */
-export function causesOf(byNumber: ReadonlyMap<number, TraceRecord>, n: number): TraceRecord[] {
+/** The records that led to one, itself first, at most so many. */
+export function causesOf(byNumber: ReadonlyMap<number, TraceRecord>, n: number, most: number): TraceRecord[] {
   const chain: TraceRecord[] = [];
-  for (let r = byNumber.get(n); r; r = byNumber.get(r.cause)) chain.push(r);
+  for (let r = byNumber.get(n); r && chain.length < most; r = byNumber.get(r.cause)) chain.push(r);
   return chain;
+}
+
+/** Those that lie from `left` to `right`; they stand in order of `x`. Two searches and a copy. */
+export function within<T extends { x: number }>(
+  items: readonly T[],
+  left: number,
+  right: number,
+): readonly T[] {
+  const bound = (x: number): number => {
+    let [low, high] = [0, items.length];
+    while (low < high) {
+      const mid = (low + high) >> 1;
+      if (items[mid].x < x) low = mid + 1;
+      else high = mid;
+    }
+    return low;
+  };
+  return items.slice(bound(left), bound(right));
 }
 
 /** Whether a record tells of something that did not come about. */

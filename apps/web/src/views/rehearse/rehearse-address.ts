@@ -7,8 +7,8 @@ export interface RehearseAddress {
   name: string;
   /** One of them, or all with what they cover. */
   shows: 'one' | 'all';
-  /** The record at which the cursor stands; 0 before all. */
-  cursor: number;
+  /** The record at which the cursor stands; 0 before all, null at the end whatever comes of it. */
+  cursor: number | null;
   /** The scene on the plan; empty for one that takes part. */
   scene: string;
   /** The thing on the plan that is looked at, as a path of the scene. */
@@ -19,11 +19,11 @@ export interface RehearseAddress {
 export function useRehearseAddress(): RehearseAddress {
   const { params, go } = useQuery();
   return useMemo(() => {
-    const cursor = Number(params.get('cursor') ?? 0);
+    const cursor = params.has('cursor') ? Number(params.get('cursor')) : null;
     return {
       name: params.get('name') ?? '',
       shows: params.get('shows') === 'all' ? 'all' : 'one',
-      cursor: Number.isInteger(cursor) && cursor > 0 ? cursor : 0,
+      cursor: cursor !== null && Number.isInteger(cursor) && cursor >= 0 ? cursor : null,
       scene: params.get('scene') ?? '',
       thing: params.get('thing') ?? '',
       go,

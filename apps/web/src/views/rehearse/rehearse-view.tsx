@@ -13,6 +13,7 @@ import { added, freeName, withSteps } from './script-edits.js';
 import { ScriptPanel } from './script-panel.js';
 import { StatesPanel } from './states-panel.js';
 import { usePlaying } from './use-playing.js';
+import { useCursor } from './use-cursor.js';
 import { useRun, type Running } from './use-run.js';
 
 /** The dry run: a script, what follows from it over time, and what it leaves behind. */
@@ -91,10 +92,13 @@ function OneRehearsal({
 }): ReactNode {
   const session = useSession();
   const { id, index, project } = useSessionState();
-  const { cursor, go } = address;
+  const { go } = address;
   const running = useRun(rehearsal);
   const { run } = running;
   const records = run?.records ?? NOTHING;
+  const { wanted, toCursor } = useCursor(address);
+  const last = records.at(-1)?.n ?? 0;
+  const cursor = wanted() ?? last;
   const [scale, setScale] = useState(60);
   const [speed, setSpeed] = useState(1);
   const byNumber = useMemo(() => new Map(records.map((r) => [r.n, r])), [records]);
@@ -103,7 +107,6 @@ function OneRehearsal({
     () => new Set(rehearsal.steps.flatMap((s) => ('expect' in s ? [JSON.stringify(s.expect)] : []))),
     [rehearsal],
   );
-  const toCursor = useCallback((n: number) => go({ cursor: n > 0 ? String(n) : '' }), [go]);
   const { playing, setPlaying } = usePlaying(records, cursor, speed, toCursor);
   const here = byNumber.get(cursor);
   const at = nextTime(rehearsal);
@@ -112,11 +115,11 @@ function OneRehearsal({
   };
   const expect = (what: Expectation): void => {
     // Judged at its time after everything else, so the very moment of the cursor will do.
-    const t = (here?.t ?? 0) / 1e6;
-    addSteps([{ at: t, expect: what }]);
+    addSteps([{ at: (here?.t ?? 0) / 1e6, expect: what }]);
   };
   const step = (by: 1 | -1): void => {
-    const i = records.findIndex((r) => r.n === cursor) + by;
+    const from = wanted() ?? last;
+    const i = records.findIndex((r) => r.n === from) + by;
     if (i < 0) toCursor(0);
     else if (i < records.length) toCursor(records[i].n);
   };

@@ -60,7 +60,7 @@ export function StatesPanel({
                       type="button"
                       className="word"
                       disabled={there}
-                      aria-label={`Expect that ${s.at} ${expectedText(expect)}`}
+                      aria-label={`${there ? 'expected' : 'expect'}: ${s.at} ${expectedText(expect)}`}
                       onClick={() => onExpect(expect)}
                     >
                       {there ? 'expected' : 'expect'}

@@ -94,22 +94,30 @@ export function ThingPanel(props: Props): ReactNode {
           />
         ))}
       </ul>
-      {properties.length > 0 && (
-        <ul className="statelist">
-          {properties.map((p) => {
-            const now = changed.get(p.name) ?? thing.placement?.properties?.[p.name] ?? p.default;
-            const expect = expectationOf({ at: address, what: { property: p.name }, before: now, now });
-            return (
-              <li key={p.name}>
-                {p.name} <span className="mono">{valueText(now)}</span>{' '}
-                <button type="button" className="word" onClick={() => onExpect(expect)}>
-                  expect
-                </button>
-              </li>
-            );
-          })}
-        </ul>
-      )}
+      <ul className="statelist">
+        <li>
+          {thing.asleep ? 'asleep at first' : 'awake at first'}{' '}
+          <button
+            type="button"
+            className="word"
+            onClick={() => onExpect({ at: address, asleep: thing.asleep })}
+          >
+            expect
+          </button>
+        </li>
+        {properties.map((p) => {
+          const now = changed.get(p.name) ?? thing.placement?.properties?.[p.name] ?? p.default;
+          const expect = expectationOf({ at: address, what: { property: p.name }, before: now, now });
+          return (
+            <li key={p.name}>
+              {p.name} <span className="mono">{valueText(now)}</span>{' '}
+              <button type="button" className="word" onClick={() => onExpect(expect)}>
+                expect
+              </button>
+            </li>
+          );
+        })}
+      </ul>
     </section>
   );
 }

@@ -1,0 +1,38 @@
+import { useCallback, useEffect, useRef, useState } from 'react';
+import type { RehearseAddress } from './rehearse-address.js';
+
+/** Milliseconds after which the address follows a cursor that has come to rest. */
+const REST = 150;
+
+/**
+ * The cursor: it leads, and the address follows once it rests, since that is too slow for keys and for playing.
+ * `wanted` tells what was asked for last, even before it is drawn; null is the end.
+ */
+export function useCursor({ cursor: told, go }: RehearseAddress): {
+  wanted: () => number | null;
+  toCursor: (n: number) => void;
+} {
+  const latest = useRef(told);
+  const sent = useRef(told);
+  const [shown, setShown] = useState(told);
+  useEffect(() => {
+    // What comes back is what was sent, unless somebody went back or sent a link.
+    if (told === sent.current) return;
+    sent.current = told;
+    latest.current = told;
+    setShown(told);
+  }, [told]);
+  useEffect(() => {
+    if (shown === sent.current) return;
+    const timer = setTimeout(() => {
+      sent.current = shown;
+      go({ cursor: shown === null ? '' : String(shown) });
+    }, REST);
+    return () => clearTimeout(timer);
+  }, [shown, go]);
+  const toCursor = useCallback((n: number) => {
+    latest.current = n;
+    setShown(n);
+  }, []);
+  return { wanted: useCallback(() => latest.current, []), toCursor };
+}
