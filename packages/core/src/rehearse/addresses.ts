@@ -6,10 +6,15 @@ import type { Population } from './population.js';
 /** What an address of a step names now. */
 export type Named =
   | { live: Live; fault: null }
-  /** It is not there, or its scene takes no part. */
-  | { live: null; fault: 'dangling' | 'unloaded' }
-  /** A copy that is not born yet, of an instance of that number. */
-  | { live: null; fault: 'unborn'; base: number };
+  | { live: null; fault: 'dangling' }
+  /** Its scene takes no part, or it is a copy that is not born yet, of an instance of that number. */
+  | { live: null; fault: 'unloaded' | 'unborn'; base: number };
+
+/** The instance of the expansion that is named, or that stands in for it; −1 for none. */
+export function baseOf(named: Named): number {
+  if (named.live) return named.live.base;
+  return named.fault === 'dangling' ? -1 : named.base;
+}
 
 /**
  * Finds what a step speaks of. `~X` is the newest copy that lives, or else the newest; `~X#2` that one.
@@ -38,7 +43,7 @@ export function nameLive(
     }
     if (at < 0) return DANGLING;
   }
-  if (!takesPart(at)) return { live: null, fault: 'unloaded' };
+  if (!takesPart(at)) return { live: null, fault: 'unloaded', base: at };
   if (!x.isSpawned(at)) return { live: population.at(at), fault: null };
   const standIn = ground.standInOver(at);
   const copy: Copy | null =

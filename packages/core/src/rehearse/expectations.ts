@@ -1,7 +1,7 @@
 import type { Expansion } from '../expand/expansion.js';
 import type { Expectation, Value } from '../project/types.js';
 import { sameValue } from '../project/value.js';
-import type { Named } from './addresses.js';
+import { baseOf, type Named } from './addresses.js';
 import type { Live } from './live.js';
 import type { Population } from './population.js';
 
@@ -33,8 +33,8 @@ export function judge(
     broken: reason !== 'gone',
   });
   if (named.fault === 'dangling') return failed('dangling');
-  const base = named.live ? named.live.base : named.fault === 'unborn' ? named.base : -1;
-  if (base >= 0 && lacks(x, base, expect)) return failed('dangling');
+  const base = baseOf(named);
+  if (lacks(x, base, expect)) return failed('dangling');
   if (named.fault === 'unloaded') return failed('unloaded');
   const got = stateOf(x, population, live, base, expect);
   if (got === null) return failed('gone');

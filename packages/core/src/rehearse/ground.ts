@@ -122,7 +122,6 @@ export class RehearsalGround {
       base,
       scene: scene === null ? -1 : (this.scenes.get(assetAt.get(scene) ?? -1) ?? -1),
       sameCopy: this.staysInside(owner, to.at),
-      written: base >= 0 ? x.address(base) : joined(x.address(owner), to.at),
       action: base < 0 ? -1 : (x.assetOf(base).actionAt.get(to.action) ?? -1),
     };
   }

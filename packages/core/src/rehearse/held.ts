@@ -12,8 +12,6 @@ export type Target =
       scene: number;
       /** The path stays inside the owner's copy, rather than naming all copies of a stand-in. */
       sameCopy: boolean;
-      /** The address, as it is written where it leads nowhere. */
-      written: string;
       action: number;
     }
   | { kind: 'every'; asset: number; known: boolean; action: number };

@@ -2,11 +2,11 @@ import type { Expansion } from '../expand/expansion.js';
 import { maySend, receivers as audienceOf } from '../expand/peers.js';
 import type { Rehearsal, Step, Value } from '../project/types.js';
 import { isLiteral, sameValue } from '../project/value.js';
-import { nameLive, type Named } from './addresses.js';
+import { baseOf, nameLive, type Named } from './addresses.js';
 import { evaluate, NONE } from './args.js';
 import { performEffects } from './effects.js';
 import { judge } from './expectations.js';
-import { microseconds, type RehearsalGround } from './ground.js';
+import { joined, microseconds, type RehearsalGround } from './ground.js';
 import type { Held, Hold } from './held.js';
 import type { Audience, Delivery, Item, Publication, Raise } from './items.js';
 import type { Live } from './live.js';
@@ -578,10 +578,14 @@ export class Run {
       cause,
     );
   }
-  private whereTo({ live, held: { plan } }: Delivery): string {
+  /** Where a delivery was bound for; what did not resolve stands as it is written, joined to its owner's address. */
+  private whereTo({ live, held: { plan, owner } }: Delivery): string {
     if (live) return this.population.address(live);
-    if (plan.target.kind === 'path') return plan.target.written;
-    return 'every' in plan.binding.to ? `every ${plan.binding.to.every}` : '';
+    const { to } = plan.binding;
+    if ('every' in to) return `every ${to.every}`;
+    if (plan.target.kind !== 'path' || !('at' in to)) return '';
+    const { base } = plan.target;
+    return base >= 0 ? this.x.address(base) : joined(this.population.address(owner), to.at);
   }
   private loss({
     live,
@@ -637,7 +641,7 @@ export class Run {
     i: number,
   ): void {
     const named = this.name(at);
-    const base = named.live ? named.live.base : named.fault === 'unborn' ? named.base : -1;
+    const base = baseOf(named);
     const number = base < 0 ? undefined : this.x.assetOf(base).eventAt.get(event);
     const peer = by === undefined || this.ground.peers === 0 ? null : this.peerNumber(by);
     const missing =
