@@ -84,8 +84,9 @@ function projectOf(seed: number): Project {
     if (event && r.chance(0.4)) event.cause = { type: r.pick(['start', 'code', 'destroyed'] as const) };
     const [action] = asset.actions ?? [];
     if (!action || asset.kind === 'scene') continue;
-    if (r.chance(0.4)) action.effects = [{ destroy: true }];
-    else if (r.chance(0.4)) {
+    const what = r.int(10);
+    if (what < 4) action.effects = [{ destroy: true }];
+    if (what === 9) {
       action.whileAsleep = true;
       action.effects = [{ wake: true }];
     }

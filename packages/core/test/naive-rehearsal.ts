@@ -5,7 +5,6 @@ import type {
   Binding,
   Effect,
   EventDecl,
-  KeyExpr,
   Project,
   Rehearsal,
   Type,
@@ -234,10 +233,10 @@ export class NaiveRehearsal {
     let at: Inst | undefined = scene === null ? owner : this.scenes.get(scene);
     const loaded = scene === null || !this.scenes.has(scene) || this.loaded.has(scene);
     if (!at) return { found: null, many: false, text, loaded };
-    let standIn: StandInAt | null = null;
+    let standIn = null as StandInAt | null;
     for (const s of rest === '.' ? [] : rest.split('/')) {
       if (s.startsWith('~')) {
-        const holder: Inst = standIn ? (standIn as StandInAt).holder : at!.holder;
+        const holder: Inst = standIn ? standIn.holder : at.holder;
         const id = s.slice(1);
         if (!this.standIns(holder.asset).includes(id)) return { found: null, many: false, text, loaded };
         standIn = { holder, asset: this.asset(id)!, way: [], containing: [id], id };
@@ -248,19 +247,19 @@ export class NaiveRehearsal {
         const next: Asset | undefined = p && this.made(p.asset);
         if (!next || standIn.containing.includes(next.id)) return { found: null, many: false, text, loaded };
         standIn = {
-          ...(standIn as StandInAt),
+          ...standIn,
           asset: next,
           way: [...standIn.way, s],
           containing: [...standIn.containing, next.id],
         };
       } else {
-        at = at!.children.get(s);
+        at = at.children.get(s);
         if (!at) return { found: null, many: false, text, loaded };
       }
     }
-    if (!standIn) return { found: [at!], many: false, text: this.address(at!), loaded };
+    if (!standIn) return { found: [at], many: false, text: this.address(at), loaded };
     const found = (standIn.holder.copies.get(standIn.id) ?? []).map((c) =>
-      standIn!.way.reduce((i, s) => i.children.get(s)!, c),
+      standIn.way.reduce((i, s) => i.children.get(s)!, c),
     );
     const base = this.address(standIn.holder);
     const stem = `${base.endsWith(':.') ? base.slice(0, -1) : `${base}/`}${[`~${standIn.id}`, ...standIn.way].join('/')}`;
@@ -561,7 +560,7 @@ export class NaiveRehearsal {
       if (own !== undefined && isLiteral(own) && (key === undefined || !eq(own, key))) continue;
       if (own !== undefined && !isLiteral(own)) {
         const listens = (i: Inst): boolean => {
-          const v = this.initial(i, (own as Exclude<KeyExpr, Value>).property);
+          const v = this.initial(i, own.property);
           return key !== undefined && v !== undefined && eq(v, key);
         };
         if (Array.isArray(targets)) {
@@ -813,7 +812,7 @@ export class NaiveRehearsal {
       for (const { step, i } of steps) {
         if (us(step.at) !== t || !('expect' in step) || this.over) continue;
         judged.add(i);
-        const { ok, broken } = this.expect(step.expect as unknown as Rec & { at: string }, i);
+        const { ok, broken } = this.expect(step.expect, i);
         if (ok) tally.held++;
         else tally.failed++;
         if (broken) tally.steps++;

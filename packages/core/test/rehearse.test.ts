@@ -84,8 +84,10 @@ function records(project: Project): TraceRecord[] {
 function verdict(project: Project): Extract<TraceLine, { kind: 'verdict' }> {
   return lines(project).find((l) => l.kind === 'verdict')!;
 }
-const raise = (event: string, at = 0, more: Draft = {}): Step =>
-  ({ at, raise: { at: 'ridge:mast', event, ...more } }) as Step;
+const raise = (event: string, at = 0, more: Draft = {}): Step => ({
+  at,
+  raise: { at: 'ridge:mast', event, ...more },
+});
 const gust = (to: Draft, more: Draft = {}): Draft => ({
   id: 'b',
   from: { at: 'mast', event: 'onGust' },

@@ -318,7 +318,7 @@ export class Run {
   }
 
   private takeRaise(raise: Raise): void {
-    const { live, event, payload, cause, step } = raise;
+    const { live, event, cause, step } = raise;
     const decl = this.x.assetOf(live.base).events[event];
     const peers = this.ground.peers > 0 ? this.population.peersOf(live) : null;
     const by = raise.by ?? peers?.authority ?? -1;

@@ -94,7 +94,7 @@ export function expectedText(
 }
 function gotText(r: ExpectRecord): string {
   if (r.property !== undefined) return `it is ${text(r.got!)}`;
-  if (r.action !== undefined) return `it was ${r.got}`;
+  if (r.action !== undefined) return `it was ${text(r.got!)}`;
   if (r.asleep !== undefined) return r.got ? 'it is asleep' : 'it is awake';
   return r.got ? 'it is gone' : 'it is there';
 }

@@ -132,5 +132,5 @@ function readPoints(text: string): Read<Vec2[]> {
     .filter(Boolean)
     .map((pair) => pair.split(',').map(Number));
   const sound = points.every((p): p is Vec2 => p.length === 2 && p.every(Number.isFinite));
-  return sound ? { value: points as Vec2[] } : { error: 'points in metres, such as 8,30 17,22' };
+  return sound ? { value: points } : { error: 'points in metres, such as 8,30 17,22' };
 }
