@@ -1,16 +1,29 @@
+import type { Expansion } from '../expand/expansion.js';
 import { effectName } from '../project/effect-name.js';
 import { literalFault } from '../project/arg-types.js';
 import type { Action, Effect, Type, Value } from '../project/types.js';
 import { isLiteral, sameValue } from '../project/value.js';
 import { evaluate, NONE } from './args.js';
-import { microseconds } from './ground.js';
+import { microseconds, type RehearsalGround } from './ground.js';
 import type { Live } from './live.js';
-import type { Values } from './records.js';
-import type { Run } from './run.js';
+import type { Population } from './population.js';
+import type { RecordBody, Values } from './records.js';
+
+/** What effects act upon: the run that they belong to. */
+export interface EffectHost {
+  readonly x: Expansion;
+  readonly ground: RehearsalGround;
+  readonly population: Population;
+  write(body: RecordBody, cause: number): number;
+  queueRaise(live: Live, event: number, payload: Values, cause: number, delay: number): void;
+  spawn(by: Live, asset: number, overrides: Readonly<Record<string, Value>>, cause: number): void;
+  destroy(live: Live, cause: number): void;
+  setAsleep(live: Live, asleep: boolean, cause: number): void;
+}
 
 /** Performs the effects of an action in order. `cause` is the number of its `performed` record. */
 export function performEffects(
-  run: Run,
+  run: EffectHost,
   live: Live,
   action: Action,
   args: Values,
@@ -31,7 +44,7 @@ export function performEffects(
 type Lost = 'dangling' | 'misfit' | null;
 
 function perform(
-  run: Run,
+  run: EffectHost,
   live: Live,
   action: Action,
   effect: Effect,
@@ -70,7 +83,7 @@ function perform(
 type ValueEffect = Extract<Effect, { set: string } | { toggle: string } | { add: string }>;
 
 function changeValue(
-  run: Run,
+  run: EffectHost,
   live: Live,
   action: Action,
   effect: ValueEffect,
@@ -114,14 +127,14 @@ function operand(
 }
 
 /** The new value; null where the types do not allow it. */
-function changed(run: Run, effect: ValueEffect, from: Value, given: Value, type: Type): Value | null {
+function changed(run: EffectHost, effect: ValueEffect, from: Value, given: Value, type: Type): Value | null {
   if ('toggle' in effect) return type === 'bool' && typeof from === 'boolean' ? !from : null;
   if (!isOfType(run, given, type)) return null;
   if ('set' in effect) return given;
   return typeof from === 'number' && typeof given === 'number' ? from + given : null;
 }
 /** A name that is not in its key table is still a key by its type; the audit reports it. */
-function isOfType(run: Run, value: Value, type: Type): boolean {
+function isOfType(run: EffectHost, value: Value, type: Type): boolean {
   const fault = literalFault(run.x.index, value, type);
   return fault === null || fault.kind === 'table';
 }

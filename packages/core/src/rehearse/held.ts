@@ -1,5 +1,4 @@
 import type { Binding } from '../project/types.js';
-import type { Live } from './live.js';
 
 /** Where a binding delivers, worked out once for each expanded binding. */
 export type Target =
@@ -33,29 +32,3 @@ export interface HeldPlan {
 
 /** How a binding stands towards a sender (null: towards the channel that it hears). */
 export type Hold = 'not' | 'released' | 'holds';
-
-/** The state of one expanded binding in a run, in one copy of its owner. */
-export class Held {
-  /** Raises served. */
-  served = 0;
-  /** Senders that somebody else's release has taken it from. */
-  private released: Set<Live | null> | null = null;
-
-  constructor(
-    readonly owner: Live,
-    readonly plan: HeldPlan,
-  ) {}
-
-  /** When it took hold, on the clock of binding; −1 if it has not. */
-  get since(): number {
-    if (this.plan.atStart) return this.owner.started;
-    return this.owner.copy ? this.owner.copy.born : 0;
-  }
-  towards(sender: Live | null): Hold {
-    if (this.since < 0 || (this.owner.gone && this.plan.release !== 'never')) return 'not';
-    return this.released?.has(sender) ? 'released' : 'holds';
-  }
-  release(sender: Live | null): void {
-    (this.released ??= new Set()).add(sender);
-  }
-}

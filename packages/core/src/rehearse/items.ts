@@ -1,6 +1,6 @@
 import type { Value } from '../project/types.js';
-import type { Held, Hold } from './held.js';
-import type { Live } from './live.js';
+import type { Hold } from './held.js';
+import type { Held, Live } from './live.js';
 import type { Values } from './records.js';
 
 /** What waits in the queue of a run. `seq` is the order in which things were queued. */

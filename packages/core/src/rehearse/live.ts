@@ -1,5 +1,5 @@
 import type { Value } from '../project/types.js';
-import type { Held } from './held.js';
+import type { Hold, HeldPlan } from './held.js';
 
 /** One copy that a `spawn` effect made of a stand-in. */
 export class Copy {
@@ -46,5 +46,31 @@ export class Live {
     nodes: number,
   ) {
     this.counts = new Int32Array(nodes);
+  }
+}
+
+/** The state of one expanded binding in a run, in one copy of its owner. */
+export class Held {
+  /** Raises served. */
+  served = 0;
+  /** Senders that somebody else's release has taken it from. */
+  private released: Set<Live | null> | null = null;
+
+  constructor(
+    readonly owner: Live,
+    readonly plan: HeldPlan,
+  ) {}
+
+  /** When it took hold, on the clock of binding; −1 if it has not. */
+  get since(): number {
+    if (this.plan.atStart) return this.owner.started;
+    return this.owner.copy ? this.owner.copy.born : 0;
+  }
+  towards(sender: Live | null): Hold {
+    if (this.since < 0 || (this.owner.gone && this.plan.release !== 'never')) return 'not';
+    return this.released?.has(sender) ? 'released' : 'holds';
+  }
+  release(sender: Live | null): void {
+    (this.released ??= new Set()).add(sender);
   }
 }

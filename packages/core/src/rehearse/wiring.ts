@@ -1,6 +1,5 @@
 import { mutedBindings } from '../graph/plans.js';
-import { Held } from './held.js';
-import type { Live } from './live.js';
+import { Held, type Live } from './live.js';
 import type { Population } from './population.js';
 import type { RehearsalGround } from './ground.js';
 

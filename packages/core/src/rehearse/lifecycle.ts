@@ -1,0 +1,138 @@
+import type { Expansion } from '../expand/expansion.js';
+import type { Value } from '../project/types.js';
+import { NONE } from './args.js';
+import type { RehearsalGround } from './ground.js';
+import type { Raise } from './items.js';
+import type { Held, Live } from './live.js';
+import type { Population } from './population.js';
+import type { Reach } from './reach.js';
+import type { RecordBody, Values } from './records.js';
+import type { Wiring } from './wiring.js';
+
+/** The run that things come and go in. */
+export interface LifeHost {
+  readonly now: number;
+  write(body: RecordBody, cause: number): number;
+  newRaise(live: Live, event: number, payload: Values, cause: number): Raise;
+  /** Queues it for this very moment, after all that is queued already. */
+  queueNow(raise: Raise): void;
+  addTimers(asset: number, live: () => Live, from: number): void;
+}
+
+/** How instances start, sleep and wake, are spawned and destroyed, and what bindings let go then. */
+export class Lifecycle {
+  private readonly x: Expansion;
+  /** Counts what takes hold and what is started, so that it can be told what came before what. */
+  private clock = 0;
+
+  constructor(
+    private readonly ground: RehearsalGround,
+    private readonly population: Population,
+    private readonly wiring: Wiring,
+    private readonly reach: Reach,
+    private readonly host: LifeHost,
+  ) {
+    this.x = ground.x;
+  }
+
+  /** Starts all that is awake at the beginning: code bindings take hold, start raises are made. */
+  startAll(scenes: readonly number[]): Raise[] {
+    const { x, ground } = this;
+    const raises: Raise[] = [];
+    for (const scene of scenes) {
+      for (let i = scene; i < x.end[scene]; i++) {
+        if (x.isSpawned(i)) continue;
+        const asset = x.asset[i];
+        this.host.addTimers(asset, () => this.population.at(i), 0);
+        if (ground.starts[asset] && ground.beginsAwake(i))
+          raises.push(...this.start(this.population.at(i), 0));
+      }
+    }
+    return raises;
+  }
+  /** Lets its code bindings take hold and makes its start raises. */
+  private start(live: Live, cause: number): Raise[] {
+    live.started = ++this.clock;
+    return this.x.assetOf(live.base).events.flatMap((event, e) => {
+      if (event.cause.type !== 'start') return [];
+      return [{ ...this.host.newRaise(live, e, NONE, cause), startQueued: ++this.clock }];
+    });
+  }
+  /** Starts whatever of an instance and its contents is awake for the first time. */
+  private startAwake(live: Live, cause: number): void {
+    const { ground, population } = this;
+    for (const base of population.contained(live)) {
+      if (!ground.starts[this.x.asset[base]]) continue;
+      const inside = population.beside(live, base);
+      if (inside.started >= 0 || inside.gone || population.isAsleep(inside)) continue;
+      for (const raise of this.start(inside, cause)) this.host.queueNow(raise);
+    }
+  }
+  setAsleep(live: Live, asleep: boolean, cause: number): void {
+    if (live.asleep === asleep) return;
+    live.asleep = asleep;
+    this.host.write({ kind: asleep ? 'sleep' : 'wake', at: this.population.address(live) }, cause);
+    if (!asleep) this.startAwake(live, cause);
+  }
+  spawn(by: Live, asset: number, overrides: Readonly<Record<string, Value>>, cause: number): void {
+    const { population, x, ground } = this;
+    const standIn = x.standInOf(by.base, asset);
+    const copy = population.spawn(standIn, by, overrides, ++this.clock);
+    const root = population.rootOf(copy);
+    this.host.write(
+      { kind: 'born', at: population.address(root), asset: x.index.assets[asset].decl.id },
+      cause,
+    );
+    for (let i = standIn; i < x.end[standIn]; i++) {
+      if (ground.timers[x.asset[i]].length > 0) {
+        this.host.addTimers(x.asset[i], () => population.inside(copy, i), this.host.now);
+      }
+    }
+    this.startAwake(root, cause);
+  }
+  destroy(live: Live, cause: number): void {
+    if (live.gone) return;
+    const { population, x } = this;
+    this.host.write({ kind: 'gone', at: population.address(live) }, cause);
+    const going = [...population.contained(live)]
+      .map((base) => population.beside(live, base))
+      .filter((inside) => !inside.gone);
+    for (const inside of going) {
+      x.assetOf(inside.base).events.forEach((event, e) => {
+        if (event.cause.type !== 'destroyed') return;
+        const stood = this.wiring.on(inside, e).map((held) => ({ held, hold: held.towards(inside) }));
+        this.host.queueNow({ ...this.host.newRaise(inside, e, NONE, cause), stood });
+      });
+    }
+    for (const inside of going) for (const held of this.wiring.ownedBy(inside)) this.letGo(held);
+    for (const inside of going) inside.gone = true;
+    if (live.copy && live.base === live.copy.standIn) population.forget(live.copy);
+  }
+  /** A code binding that releases all takes with it every other one that holds on the same event or channel. */
+  private letGo(held: Held): void {
+    const { binding, release } = held.plan;
+    if (release !== 'all') return;
+    for (const sender of this.sendersOf(held)) {
+      if (held.towards(sender) !== 'holds') continue;
+      const beside =
+        sender === null && 'channel' in binding.from
+          ? this.wiring.hearing(binding.from.channel)
+          : this.wiring.on(sender!, this.eventOf(held, sender!));
+      for (const other of beside) {
+        if (other !== held && other.towards(sender) === 'holds') other.release(sender);
+      }
+    }
+  }
+  private eventOf({ plan: { binding } }: Held, sender: Live): number {
+    return this.x.assetOf(sender.base).eventAt.get('event' in binding.from ? binding.from.event : '') ?? -1;
+  }
+  /** What a binding listens to: null for its channel. */
+  private sendersOf({ owner, plan }: Held): (Live | null)[] {
+    const { from } = plan.binding;
+    if ('channel' in from) return [null];
+    const { x } = this;
+    const base = this.ground.pathsOf(x.asset[owner.base]).get(from.at).resolve(owner.base);
+    if (base < 0 || !x.assetOf(base).eventAt.has(from.event) || !this.reach.takesPart(base)) return [];
+    return this.reach.allAt(base, plan.sameCopy ? owner : null);
+  }
+}
