@@ -82,7 +82,9 @@ function storm(masts, brakes, gusts) {
         kind: 'prefab',
         properties: [{ name: 'held', type: 'bool', default: false }],
         events: [{ name: 'onHeld', cause: { type: 'change', property: 'held' } }],
-        actions: [{ name: 'engage', params: [{ name: 'force', type: 'float' }], effects: [{ toggle: 'held' }] }],
+        actions: [
+          { name: 'engage', params: [{ name: 'force', type: 'float' }], effects: [{ toggle: 'held' }] },
+        ],
       },
       { id: 'StormHorn', kind: 'prefab', actions: [{ name: 'sound' }] },
     ],

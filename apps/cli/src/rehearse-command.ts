@@ -63,7 +63,11 @@ function printer(streams: Streams, { format, trace }: RehearseFlags): (line: Tra
   };
 }
 
-function chosenOf({ rehearsals = [] }: Project, name: string | undefined, file: string): readonly Rehearsal[] {
+function chosenOf(
+  { rehearsals = [] }: Project,
+  name: string | undefined,
+  file: string,
+): readonly Rehearsal[] {
   if (name === undefined) return rehearsals;
   const chosen = rehearsals.filter((r) => r.name === name);
   if (chosen.length > 0) return chosen;

@@ -170,3 +170,23 @@ export {
 } from './rehearse/delivery-table.js';
 export { startNodes } from './ripple/start.js';
 export { positionOf } from './expand/position.js';
+export {
+  CATALOGUE_KINDS,
+  CATALOGUE_MARKS,
+  catalogueOf,
+  usesOfEntry,
+  type CatalogueEntry,
+  type CatalogueKind,
+  type CatalogueMark,
+  type CatalogueUse,
+} from './catalogue/entries.js';
+export {
+  changeFields,
+  mergeEntries,
+  moveEntry,
+  noteEntry,
+  renameEntry,
+  retireEntry,
+  type EntryRef,
+} from './catalogue/edits.js';
+export { catalogueCsv, catalogueHtml, catalogueJson } from './export/catalogue.js';

@@ -5,14 +5,14 @@ import { edgeTable } from './graph-table.js';
 import type { Graph } from '../graph/graph.js';
 
 /** RFC 4180: comma, quotes where needed, CRLF. */
-function csv(rows: Iterable<readonly (string | number)[]>): string {
+export function csvText(rows: Iterable<readonly (string | number)[]>): string {
   return stringify([...rows] as never, { record_delimiter: 'windows' });
 }
 
 /** The findings as CSV, one a line; occurrences in one field, separated by blanks. */
 export function auditCsv(result: AuditResult): string {
   const header = ['severity', 'rule', 'class', 'message', 'subject', 'occurrences', 'fingerprint', 'waived'];
-  return csv([
+  return csvText([
     header,
     ...result.findings.map((f) => [
       f.severity,
@@ -30,5 +30,5 @@ export function auditCsv(result: AuditResult): string {
 /** The edges of the expanded graph as CSV, one a line. */
 export function graphCsv(g: Graph): string {
   const header = ['from', 'to', 'kind', 'class', 'delay', 'by'];
-  return csv([header, ...edgeTable(g).map((e) => [e.from, e.to, e.kind, e.class, e.delay, e.by])]);
+  return csvText([header, ...edgeTable(g).map((e) => [e.from, e.to, e.kind, e.class, e.delay, e.by])]);
 }

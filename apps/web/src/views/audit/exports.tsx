@@ -7,6 +7,7 @@ import {
   type FindingChange,
 } from '@oquel/core';
 import type { ReactNode } from 'react';
+import { saveFile } from '../../parts/save-file.js';
 import { useSessionState } from '../../session/session-context.js';
 
 const WAYS = {
@@ -29,7 +30,7 @@ export function Exports({ since }: { since: FindingChange | null }): ReactNode {
           type="button"
           className="word"
           title={`Save as ${WAYS[way][0]}`}
-          onClick={() => save(WAYS[way][0], WAYS[way][1], textOf(way, audit, level, since))}
+          onClick={() => saveFile(WAYS[way][0], WAYS[way][1], textOf(way, audit, level, since))}
         >
           {way}
         </button>
@@ -59,11 +60,4 @@ function textOf(
     case 'CSV':
       return auditCsv(audit);
   }
-}
-function save(name: string, type: string, text: string): void {
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(new Blob([text], { type }));
-  link.download = name;
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(link.href), 1000);
 }

@@ -1,4 +1,5 @@
 import './plan-view.css';
+import '../../parts/impact-panel.css';
 import {
   bindingsNaming,
   reachableFrom,
@@ -22,8 +23,9 @@ import { DropPanel } from './drop-panel.js';
 import { NewAsset } from './new-asset.js';
 import { findingsByPlacement, looksOf, namingCounts } from './placement-looks.js';
 import { useStageKeys } from './stage-keys.js';
+import { ImpactPanel } from '../../parts/impact-panel.js';
 import { DeclarationsPane } from './declarations.js';
-import { ImpactPanel, type Pending } from './impact-panel.js';
+
 import { Palette } from './palette.js';
 import { PartsList } from './parts-list.js';
 import { usePlanAddress, type PlanAddress } from './plan-address.js';
@@ -40,6 +42,13 @@ import {
 } from './stage-edits.js';
 
 const SNAPS = [0, 0.1, 0.5, 1, 5];
+
+/** A change of a declaration that bindings use. */
+interface Pending {
+  kind: Declared;
+  name: string;
+  changeSet: ChangeSet;
+}
 
 /** Sets the stage: what stands where, drawn to scale, with the list of parts under the drawing. */
 export function PlanView(): ReactNode {
@@ -209,9 +218,8 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
         )}
         {pending && (
           <ImpactPanel
-            index={index}
-            asset={owner}
-            pending={pending}
+            uses={usesOf(index, owner, pending.kind, pending.name)}
+            changeSet={pending.changeSet}
             onDo={() => {
               edit(pending.changeSet);
               setPending(null);

@@ -1,39 +1,26 @@
-import {
-  printFrom,
-  usesOf,
-  type AssetIndex,
-  type ChangeSet,
-  type Declared,
-  type ProjectIndex,
-} from '@oquel/core';
-import { useMemo, type ReactNode } from 'react';
-import { SaidSentence } from '../../parts/ui/sentence.js';
-import { countText } from '../../parts/ui/severity-mark.js';
-import { usePreview } from '../../session/use-preview.js';
+import './impact-panel.css';
+import { printFrom, type AssetIndex, type Binding, type ChangeSet } from '@oquel/core';
+import type { ReactNode } from 'react';
+import { usePreview } from '../session/use-preview.js';
+import { SaidSentence } from './ui/sentence.js';
+import { countText } from './ui/severity-mark.js';
 
-/** A change of a declaration that bindings use. */
-export interface Pending {
-  kind: Declared;
-  name: string;
-  changeSet: ChangeSet;
-}
 const MOST = 60;
 
-/** Which bindings use a declaration, and what changing it would bring, before it is done. */
+/** A change of something that bindings use: which they are, and what it would bring, before it is done. */
 export function ImpactPanel({
-  index,
-  asset,
-  pending: { kind, name, changeSet },
+  uses,
+  changeSet,
+  children,
   onDo,
   onKeep,
 }: {
-  index: ProjectIndex;
-  asset: AssetIndex;
-  pending: Pending;
+  uses: readonly { owner: AssetIndex; binding: Binding }[];
+  changeSet: ChangeSet;
+  children?: ReactNode;
   onDo: () => void;
   onKeep: () => void;
 }): ReactNode {
-  const uses = useMemo(() => usesOf(index, asset, kind, name), [index, asset, kind, name]);
   const found = usePreview(changeSet.changes);
   const carried = changeSet.changes.filter((c) => c.op === 'replace').length;
   return (
@@ -45,8 +32,9 @@ export function ImpactPanel({
     >
       <h2>
         {changeSet.label}: {countText(uses.length, 'binding')} {uses.length === 1 ? 'uses' : 'use'} it
-        {carried > 0 && ', all carried along'}
+        {carried > 0 && (carried >= uses.length ? ', all carried along' : `, ${carried} carried along`)}
       </h2>
+      {children}
       <ul className="sentences">
         {uses.slice(0, MOST).map(({ owner, binding }) => (
           <li className="sentence" key={`${owner.decl.id}/${binding.id}`}>

@@ -1,0 +1,264 @@
+import {
+  changeFields,
+  isName,
+  mergeEntries,
+  moveEntry,
+  noteEntry,
+  parseFields,
+  printFields,
+  printFrom,
+  renameEntry,
+  retireEntry,
+  usesOfEntry,
+  type CatalogueEntry,
+  type CatalogueUse,
+  type Change,
+  type ChangeSet,
+  type Field,
+  type Finding,
+  type ProjectIndex,
+} from '@oquel/core';
+import { useEffect, useMemo, useState, type ReactNode } from 'react';
+import { Link } from 'react-router';
+import { FaultLine } from '../../parts/fault-line.js';
+import { ImpactPanel } from '../../parts/impact-panel.js';
+import { bindingPlace } from '../../parts/places.js';
+import { rippleHref } from '../../parts/ripple-href.js';
+import { Entry, type Read } from '../../parts/ui/entry.js';
+import { SaidSentence } from '../../parts/ui/sentence.js';
+import { countText } from '../../parts/ui/severity-mark.js';
+import { useSession } from '../../session/session-context.js';
+import { entryKey } from './catalogue-address.js';
+
+interface Props {
+  index: ProjectIndex;
+  base: string;
+  entry: CatalogueEntry;
+  entries: readonly CatalogueEntry[];
+  findings: readonly Finding[];
+  onGo: (key: string) => void;
+}
+/** A change of the entry that is looked at before it is done. */
+interface Pending {
+  changeSet: ChangeSet;
+  /** The entry that is shown afterwards; empty for none. */
+  then: string;
+}
+
+/** One entry: what it carries, who brings it about and who follows, and what can be done with it. */
+export function EntryPanel({ index, base, entry, entries, findings, onGo }: Props): ReactNode {
+  const session = useSession();
+  const [pending, setPending] = useState<Pending | null>(null);
+  const [round, setRound] = useState(0);
+  const key = entryKey(entry);
+  useEffect(() => setPending(null), [key]);
+  const uses = useMemo(() => usesOfEntry(index, entry), [index, entry]);
+  const bound = useMemo(
+    () => uses.flatMap(({ owner, binding }) => (binding ? [{ owner, binding }] : [])),
+    [uses],
+  );
+  const { kind, asset, name } = entry;
+  const said = `${asset === '' ? '' : `${asset}: `}`;
+  const word = kind === 'table' ? 'key table' : kind;
+  const ask = (label: string, changes: Change[], then: string): void => {
+    if (changes.length > 0) setPending({ changeSet: { label: `${said}${label}`, changes }, then });
+  };
+  const renamedKey = (to: string): string => entryKey({ kind, asset, name: to });
+  const alike = entries.filter((e) => e.kind === kind && e.asset === asset && e.name !== name);
+  const start = kind === 'channel' ? { channel: name } : { asset, name };
+  return (
+    <article className="entrypanel" aria-label={`${word} ${asset} ${name}`} key={`${key}/${round}`}>
+      <div className="row">
+        <Entry
+          label={`Name of the ${word}`}
+          shown=""
+          width={230}
+          value={name}
+          read={(text): Read<string> => nameRead(text, alike)}
+          onTake={(to) =>
+            ask(`renamed the ${word} ${name} to ${to}`, renameEntry(index, entry, to), renamedKey(to))
+          }
+        />
+        <span className="soft">
+          {word}
+          {asset === '' ? '' : ` of ${asset}`}
+        </span>
+        {(kind === 'event' || kind === 'action' || kind === 'channel') && (
+          <Link className="grow" to={rippleHref(base, start, kind === 'action' ? 'back' : 'on')}>
+            {kind === 'action' ? 'What leads here' : 'What follows'}
+          </Link>
+        )}
+      </div>
+      {kind === 'enum' || kind === 'table' ? (
+        <p>{entry.about}</p>
+      ) : (
+        <>
+          <Entry
+            label={kind === 'action' ? 'What it takes' : 'What it carries'}
+            width="100%"
+            placeholder="nothing; such as speed: float, line: enum:Line"
+            value={printFields(entry.fields)}
+            read={fieldsRead}
+            onTake={(fields) =>
+              ask(
+                `${name} carries ${printFields(fields) || 'nothing'}`,
+                changeFields(index, entry, fields),
+                key,
+              )
+            }
+          />
+          <Entry
+            label="Note"
+            width="100%"
+            placeholder="what it is for"
+            value={entry.note}
+            read={(text): Read<string> => ({ value: text })}
+            onTake={(note) =>
+              session.edit({ label: `${said}noted ${name}`, changes: noteEntry(index, entry, note) })
+            }
+          />
+        </>
+      )}
+      <p className="soft">
+        {entry.kind === 'event' && `Comes about: ${entry.about}. `}
+        {entry.marks.join(' · ')}
+      </p>
+      {findings.map((f) => (
+        <FaultLine key={f.fingerprint} finding={f} href={`${base}/audit`} />
+      ))}
+      <Uses
+        index={index}
+        base={base}
+        uses={uses.filter((u) => u.side === 'brings')}
+        title={
+          kind === 'action'
+            ? 'Done by'
+            : kind === 'channel'
+              ? 'Told by'
+              : kind === 'event'
+                ? 'Raised by'
+                : 'Declared with'
+        }
+      />
+      {(kind === 'event' || kind === 'channel') && (
+        <Uses index={index} base={base} uses={uses.filter((u) => u.side === 'hears')} title="Heard by" />
+      )}
+      <div className="row">
+        <button
+          type="button"
+          className="tick"
+          onClick={() => ask(`retired the ${word} ${name}`, retireEntry(index, entry), '')}
+        >
+          Retire it
+        </button>
+        {alike.length > 0 && (
+          <select
+            className="line"
+            aria-label="Merge it into"
+            value=""
+            onChange={(e) => {
+              const into = alike.find((a) => a.name === e.target.value);
+              if (into) {
+                ask(
+                  `merged the ${word} ${name} into ${into.name}`,
+                  mergeEntries(index, entry, into),
+                  entryKey(into),
+                );
+              }
+            }}
+          >
+            <option value="">merge into …</option>
+            {alike.map((a) => (
+              <option key={a.name}>{a.name}</option>
+            ))}
+          </select>
+        )}
+        {(kind === 'event' || kind === 'action') && (
+          <select
+            className="line"
+            aria-label="Move it to"
+            value=""
+            onChange={(e) => {
+              const to = e.target.value;
+              if (to === '') return;
+              ask(
+                `moved the ${word} ${name} to ${to}`,
+                moveEntry(index, entry, to),
+                entryKey({ kind, asset: to, name }),
+              );
+            }}
+          >
+            <option value="">move to …</option>
+            {index.assets
+              .filter((a) => a.decl.id !== asset && !(kind === 'event' ? a.eventAt : a.actionAt).has(name))
+              .map((a) => (
+                <option key={a.decl.id}>{a.decl.id}</option>
+              ))}
+          </select>
+        )}
+      </div>
+      {pending && (
+        <ImpactPanel
+          uses={bound}
+          changeSet={pending.changeSet}
+          onDo={() => {
+            if (session.edit(pending.changeSet)) onGo(pending.then);
+            setPending(null);
+          }}
+          onKeep={() => {
+            setPending(null);
+            setRound(round + 1);
+          }}
+        />
+      )}
+    </article>
+  );
+}
+
+const MOST = 80;
+function Uses({
+  index,
+  base,
+  uses,
+  title,
+}: {
+  index: ProjectIndex;
+  base: string;
+  uses: readonly CatalogueUse[];
+  title: string;
+}): ReactNode {
+  return (
+    <section>
+      <h2>
+        {title} <span className="soft">{uses.length === 0 ? 'nobody' : uses.length}</span>
+      </h2>
+      <ul className="entryuses">
+        {uses.slice(0, MOST).map(({ owner, binding, text }, i) => {
+          if (!binding) return <li key={i}>{text}</li>;
+          const place = bindingPlace(index, base, owner.decl.id, binding.id);
+          return (
+            <li key={i}>
+              {place ? <Link to={place.href}>{owner.decl.id}</Link> : owner.decl.id}{' '}
+              <span className="soft">when</span> <span className="mono">{printFrom(binding)}</span>{' '}
+              <span className="soft">do</span> <SaidSentence binding={binding} />
+              {binding.origin === 'code' && <span className="option">in code</span>}
+            </li>
+          );
+        })}
+        {uses.length > MOST && <li className="soft">and {countText(uses.length - MOST, 'more', 'more')}</li>}
+      </ul>
+    </section>
+  );
+}
+
+function nameRead(text: string, alike: readonly CatalogueEntry[]): Read<string> {
+  const name = text.trim();
+  if (!isName(name)) return { error: 'letters, digits, _ or -' };
+  return alike.some((e) => e.name === name)
+    ? { error: 'there is one of that name; merge instead' }
+    : { value: name };
+}
+function fieldsRead(text: string): Read<Field[]> {
+  const parsed = parseFields(text);
+  return 'value' in parsed ? { value: parsed.value } : { error: parsed.fault.message };
+}
