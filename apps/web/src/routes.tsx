@@ -3,6 +3,7 @@ import type { ReactNode } from 'react';
 import { ProjectFrame } from './parts/frame.js';
 import { AuditView } from './views/audit/audit-view.js';
 import { CatalogueView } from './views/catalogue/catalogue-view.js';
+import { CrossingsView } from './views/crossings/crossings-view.js';
 import { PlanView } from './views/plan/plan-view.js';
 import { ProjectsView } from './views/projects/projects-view.js';
 import { RehearseView } from './views/rehearse/rehearse-view.js';
@@ -23,6 +24,7 @@ export const router = createBrowserRouter([
       { path: 'wire', Component: WireView },
       { path: 'wire/sheet', Component: SheetView },
       { path: 'ripple', Component: RippleView },
+      { path: 'crossings', Component: CrossingsView },
       { path: 'catalogue', Component: CatalogueView },
       { path: 'rehearse', Component: RehearseView },
       { path: 'audit', Component: AuditView },

@@ -190,3 +190,12 @@ export {
   type EntryRef,
 } from './catalogue/edits.js';
 export { catalogueCsv, catalogueHtml, catalogueJson } from './export/catalogue.js';
+export {
+  CROSSING_GROUPS,
+  crossingsOf,
+  NO_TAG,
+  type CrossingCell,
+  type CrossingGroup,
+  type Crossings,
+} from './crossings/crossings.js';
+export { CROSSING_ORDERS, orderGroups, type CrossingOrder } from './crossings/order.js';

@@ -11,7 +11,7 @@ import { NameField } from './name-field.js';
 import { Toasts } from './ui/toasts.js';
 
 const VIEWS = ['Plan', 'Wire', 'Ripple', 'Crossings', 'Catalogue', 'Rehearse', 'Audit', 'Builds'] as const;
-const BUILT = new Set<string>(['Plan', 'Wire', 'Ripple', 'Catalogue', 'Rehearse', 'Audit']);
+const BUILT = new Set<string>(['Plan', 'Wire', 'Ripple', 'Crossings', 'Catalogue', 'Rehearse', 'Audit']);
 
 /** An open project: the title line, the view, and the audit strip. */
 export function ProjectFrame(): ReactNode {

@@ -5,6 +5,8 @@ import {
   type AuditResult,
   type Change,
   type ChangeSet,
+  type CrossingGroup,
+  type Crossings,
   type Cure,
   type CureOfMany,
   type DeliveryTable,
@@ -209,6 +211,10 @@ export class ProjectSession {
   async delivery(at: string, event: string): Promise<DeliveryTable | null> {
     await this.auditing;
     return this.auditor.delivery(at, event);
+  }
+  async crossings(by: CrossingGroup): Promise<Crossings> {
+    await this.auditing;
+    return this.auditor.crossings(by);
   }
   async figures(): Promise<Figures> {
     await this.auditing;

@@ -16,6 +16,7 @@ import {
   rippleOf,
   selectedNow,
   compareRuns,
+  crossingsOf,
   deliveryTable,
   runRehearsals,
   startNodes,
@@ -24,6 +25,8 @@ import {
   type BindingFrom,
   type BindingRef,
   type Change,
+  type CrossingGroup,
+  type Crossings,
   type Cure,
   type DeliveryTable,
   type CureOfMany,
@@ -192,6 +195,10 @@ export class Auditor {
     const instance = g.instanceOf[node];
     const number = node - x.nodeBase[instance];
     return number < x.assetOf(instance).events.length ? deliveryTable(g, holding, instance, number) : null;
+  }
+  /** Who talks to whom, gathered by groups. */
+  crossings(by: CrossingGroup): Crossings {
+    return crossingsOf(this.live.context.g, by);
   }
   /** How chains and fan-outs are distributed. */
   figures(): Figures {

@@ -27,7 +27,7 @@ export class Live {
   /** Values that effects have put, by property number. */
   values: (Value | undefined)[] | null = null;
   /** Raises of each event, then performances of each action. */
-  readonly counts: Int32Array;
+  readonly counts: number[];
   /** Its own bindings, each made when first asked for. */
   readonly held: (Held | undefined)[] = [];
   /** Its address, once it was asked for. */
@@ -45,7 +45,7 @@ export class Live {
     public asleep: boolean,
     nodes: number,
   ) {
-    this.counts = new Int32Array(nodes);
+    this.counts = new Array<number>(nodes).fill(0);
   }
 }
 

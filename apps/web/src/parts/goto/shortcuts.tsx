@@ -47,6 +47,13 @@ const SHORTCUTS: readonly [string, readonly (readonly [string, string])[]][] = [
     ],
   ],
   [
+    'Crossings, Catalogue',
+    [
+      ['arrows', 'from cell to cell; through the list'],
+      ['Enter', 'in a field of the catalogue: see what a change would break'],
+    ],
+  ],
+  [
     'Rehearse',
     [
       ['Space', 'play, hold'],

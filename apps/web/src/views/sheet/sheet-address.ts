@@ -16,6 +16,8 @@ import {
 export interface SheetAddress {
   /** An asset, or empty for the whole project. */
   scope: string;
+  /** Bindings that alone are listed, as `asset/binding`; empty for all. */
+  among: readonly string[];
   filter: SheetFilter;
   group: Group;
   sort: Sort;
@@ -33,6 +35,7 @@ export function useSheetAddress(): SheetAddress {
     const only = (params.get('only') ?? '').split(',');
     return {
       scope: params.get('scope') ?? '',
+      among: (params.get('among') ?? '').split(',').filter(Boolean),
       filter: {
         q: params.get('q') ?? '',
         facets,

@@ -37,7 +37,7 @@ export function SheetView(): ReactNode {
   const session = useSession();
   const navigate = useNavigate();
   const { id, index, audit } = useSessionState();
-  const { scope, filter, group, sort, go } = useSheetAddress();
+  const { scope, among, filter, group, sort, go } = useSheetAddress();
   const owner: AssetIndex | null = index.assets[index.assetAt.get(scope) ?? -1] ?? null;
   const [q, setQ] = useState(filter.q);
   const asked = useDeferredValue(q);
@@ -46,7 +46,12 @@ export function SheetView(): ReactNode {
     return () => clearTimeout(timer);
   }, [asked, filter.q, go]);
 
-  const all = useMemo(() => sheetRows(index, owner), [index, owner]);
+  const all = useMemo(() => {
+    const rows = sheetRows(index, owner);
+    if (among.length === 0) return rows;
+    const wanted = new Set(among);
+    return rows.filter((row) => wanted.has(row.id));
+  }, [index, owner, among]);
   const ends = useMemo(() => new EndAssets(index), [index]);
   const findings = useMemo(() => findingsByBinding(audit?.findings ?? []), [audit]);
   const rows = useMemo(
@@ -163,6 +168,11 @@ export function SheetView(): ReactNode {
               ? countText(all.length, 'binding')
               : `${rows.length} of ${all.length}`}
           </span>
+          {among.length > 0 && (
+            <button type="button" className="tick" aria-pressed="true" onClick={() => go({ among: '' })}>
+              these {among.length} alone
+            </button>
+          )}
           <span className="grow" />
           <Link to={`/p/${id}/wire${owner ? `?scope=${owner.decl.id}` : ''}`}>By sender</Link>
         </div>

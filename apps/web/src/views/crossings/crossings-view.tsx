@@ -1,0 +1,241 @@
+import './crossings.css';
+import {
+  CROSSING_GROUPS,
+  CROSSING_ORDERS,
+  orderGroups,
+  type Crossings,
+  type CrossingGroup,
+} from '@oquel/core';
+import { useEffect, useMemo, useState, type ReactNode } from 'react';
+import { useSession, useSessionState } from '../../session/session-context.js';
+import { CellPanel } from './cell-panel.js';
+import { matrixOf, worstByBinding, type Matrix } from './cells.js';
+import { CELL_FILTERS, useCrossingsAddress, type CellFilter } from './crossings-address.js';
+import { cellText, MatrixDrawing } from './matrix-drawing.js';
+
+const FILTER_WORDS: Record<Exclude<CellFilter, ''>, string> = {
+  across: 'across scenes',
+  channel: 'through channels',
+  code: 'in code',
+  hand: 'by hand',
+  both: 'both ways',
+  findings: 'with findings',
+};
+const ORDER_WORDS = {
+  document: 'as declared',
+  name: 'by name',
+  weight: 'heaviest first',
+  clusters: 'what talks together',
+} as const;
+
+/** Who talks to whom, as a matrix of senders against receivers. */
+export function CrossingsView(): ReactNode {
+  const { id, index, audit } = useSessionState();
+  const { by, order, only, shows, from, to, go } = useCrossingsAddress();
+  const crossings = useCrossings(by);
+  const worst = useMemo(() => worstByBinding(audit?.findings ?? []), [audit]);
+  const matrix = useMemo(
+    () => (crossings ? matrixOf(crossings, orderGroups(crossings, order), only, worst) : null),
+    [crossings, order, only, worst],
+  );
+  const row = matrix ? matrix.names.indexOf(from) : -1;
+  const column = matrix ? matrix.names.indexOf(to) : -1;
+  const cellAt = (r: number, c: number): ReturnType<Matrix['at']['get']> =>
+    matrix && r >= 0 && c >= 0 ? matrix.at.get(r * matrix.names.length + c) : undefined;
+  const choose = (r: number, c: number): void => {
+    if (matrix) go({ from: matrix.names[r], to: matrix.names[c] });
+  };
+  const fitting = matrix ? [...matrix.at.values()].filter((c) => c.fits) : [];
+  return (
+    <div className="crossings">
+      <div className="crossingsbar">
+        <h1 className="unseen">Crossings</h1>
+        <span role="group" aria-label="Groups" className="switch">
+          {CROSSING_GROUPS.map((g) => (
+            <button
+              key={g}
+              type="button"
+              className="tick"
+              aria-pressed={by === g}
+              onClick={() => go({ by: g, from: '', to: '' })}
+            >
+              by {g}
+            </button>
+          ))}
+        </span>
+        <select
+          className="line"
+          aria-label="Order"
+          value={order}
+          onChange={(e) => go({ order: e.target.value })}
+        >
+          {CROSSING_ORDERS.map((o) => (
+            <option key={o} value={o}>
+              {ORDER_WORDS[o]}
+            </option>
+          ))}
+        </select>
+        <span role="group" aria-label="Only what is" className="switch">
+          {CELL_FILTERS.map((f) => (
+            <button
+              key={f}
+              type="button"
+              className="tick"
+              aria-pressed={only === f}
+              onClick={() => go({ only: only === f ? '' : f })}
+            >
+              {FILTER_WORDS[f]}
+            </button>
+          ))}
+        </span>
+        <span role="group" aria-label="Shown as" className="switch">
+          {(['picture', 'list'] as const).map((s) => (
+            <button
+              key={s}
+              type="button"
+              className="tick"
+              aria-pressed={shows === s}
+              onClick={() => go({ shows: s === 'picture' ? '' : s })}
+            >
+              {s}
+            </button>
+          ))}
+        </span>
+        <span className="soft" role="status">
+          {matrix && `${fitting.length} of ${matrix.at.size} pairs`}
+        </span>
+      </div>
+      <div className="crossingsbody">
+        {!matrix ? (
+          <div className="middle">Gathering who talks to whom ...</div>
+        ) : matrix.names.length === 0 ? (
+          <div className="middle">Nothing is bound to anything yet.</div>
+        ) : shows === 'list' ? (
+          <CellTable matrix={matrix} from={from} to={to} onChoose={choose} />
+        ) : (
+          <MatrixDrawing
+            matrix={matrix}
+            row={row}
+            column={column}
+            label={`Who talks to whom, ${matrix.names.length} groups; arrows go through the cells`}
+            onChoose={choose}
+          />
+        )}
+        <div className="cellside">
+          {row >= 0 && column >= 0 ? (
+            <CellPanel
+              index={index}
+              base={`/p/${id}`}
+              from={from}
+              to={to}
+              cell={cellAt(row, column)?.cell}
+              back={cellAt(column, row)?.cell}
+              onTurn={() => go({ from: to, to: from })}
+            />
+          ) : (
+            <Legend />
+          )}
+        </div>
+      </div>
+    </div>
+  );
+}
+
+/** The matrix of the project as it is now; the last one stays until the next is there. */
+function useCrossings(by: CrossingGroup): Crossings | null {
+  const session = useSession();
+  const { project } = useSessionState();
+  const [found, setFound] = useState<Crossings | null>(null);
+  useEffect(() => {
+    let current = true;
+    session.crossings(by).then(
+      (crossings) => current && setFound(crossings),
+      // Without an answer the last one stays.
+      () => undefined,
+    );
+    return () => {
+      current = false;
+    };
+  }, [session, project, by]);
+  return found?.by === by ? found : null;
+}
+
+const MOST = 400;
+/** The same as a table, the heaviest first. */
+function CellTable({
+  matrix,
+  from,
+  to,
+  onChoose,
+}: {
+  matrix: Matrix;
+  from: string;
+  to: string;
+  onChoose: (row: number, column: number) => void;
+}): ReactNode {
+  const cells = [...matrix.at.values()]
+    .filter((c) => c.fits)
+    .sort((a, b) => b.cell.deliveries - a.cell.deliveries || a.row - b.row || a.column - b.column);
+  return (
+    <div className="celltable">
+      <table>
+        <thead>
+          <tr>
+            <th scope="col">says</th>
+            <th scope="col">hears</th>
+            <th scope="col">deliveries</th>
+            <th scope="col">bindings</th>
+            <th scope="col">through channels</th>
+            <th scope="col">across scenes</th>
+            <th scope="col">in code</th>
+          </tr>
+        </thead>
+        <tbody>
+          {cells.slice(0, MOST).map((c) => {
+            const here = matrix.names[c.row] === from && matrix.names[c.column] === to;
+            return (
+              <tr key={`${c.row}/${c.column}`} className={here ? 'here' : ''}>
+                <td>
+                  <button
+                    type="button"
+                    className="word mono"
+                    aria-label={cellText(c, matrix)}
+                    onClick={() => onChoose(c.row, c.column)}
+                  >
+                    {matrix.names[c.row]}
+                  </button>
+                </td>
+                <td className="mono">{matrix.names[c.column]}</td>
+                <td>{c.cell.deliveries}</td>
+                <td>{c.cell.of}</td>
+                <td>{c.cell.throughChannel || ''}</td>
+                <td>{c.cell.acrossScenes || ''}</td>
+                <td>{c.cell.inCode || ''}</td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+      {cells.length > MOST && <p className="soft">and {cells.length - MOST} pairs more</p>}
+    </div>
+  );
+}
+
+function Legend(): ReactNode {
+  return (
+    <div className="legend">
+      <h2>How to read it</h2>
+      <p>
+        A row says something to a column. The darker a cell, the more is delivered; its number counts the
+        deliveries over all copies.
+      </p>
+      <ul>
+        <li>a cut corner: some of it goes through a channel</li>
+        <li>a bar at the foot: some of it crosses from one scene to another</li>
+        <li>a dot: some of it is wired in code</li>
+        <li>a frame: one of its bindings has a finding</li>
+      </ul>
+      <p>Choose a cell to see its bindings, and what is said back.</p>
+    </div>
+  );
+}
