@@ -56,12 +56,21 @@ export class StepDto {
   who: string;
 }
 
+/** An older edit that is to be taken back. */
+export class TakeBackDto extends StepDto {
+  @ApiProperty({ minimum: 2, description: 'The version that the edit brought about.' })
+  @IsInt()
+  @Min(2)
+  version: number;
+}
+
 export class LoggedEditDto {
   @ApiProperty() version: number;
   @ApiProperty({ enum: ['edit', 'undo', 'redo'] }) kind: 'edit' | 'undo' | 'redo';
   @ApiProperty() label: string;
   @ApiProperty() who: string;
   @ApiProperty({ format: 'date-time' }) at: Date;
+  @ApiProperty({ description: 'An edit that has not been undone meanwhile.' }) inForce: boolean;
   @ApiProperty({ type: 'array', items: { type: 'object', additionalProperties: true } }) changes: object[];
 }
 

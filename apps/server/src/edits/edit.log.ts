@@ -9,6 +9,8 @@ export interface LoggedEdit {
   label: string;
   who: string;
   at: Date;
+  /** An edit that has not been undone meanwhile. */
+  inForce: boolean;
   changes: Change[];
 }
 export interface StackEdit {
@@ -25,12 +27,16 @@ export class EditLog {
   async since(k: Reader, id: string, version: number): Promise<LoggedEdit[]> {
     const rows = await k
       .selectFrom('edits')
-      .select(['version', 'kind', 'label', 'who', 'at', 'changes'])
+      .select(['version', 'kind', 'state', 'label', 'who', 'at', 'changes'])
       .where('project_id', '=', id)
       .where('version', '>', version)
       .orderBy('version')
       .execute();
-    return rows.map((r) => ({ ...r, changes: JSON.parse(r.changes) as Change[] }));
+    return rows.map(({ state, ...r }) => ({
+      ...r,
+      inForce: state === 'done',
+      changes: JSON.parse(r.changes) as Change[],
+    }));
   }
 
   /** Whether an edit with that key has been made. */
@@ -54,16 +60,32 @@ export class EditLog {
       .orderBy('version', way === 'undo' ? 'desc' : 'asc')
       .limit(1)
       .executeTakeFirst();
-    if (!row) return null;
-    return {
-      ...row,
-      changes: JSON.parse(row.changes) as Change[],
-      inverse: JSON.parse(row.inverse) as Change[],
-    };
+    return row ? parsed(row) : null;
+  }
+  /** One edit in force, by the version that it brought about. */
+  async inForce(k: Reader, id: string, version: number): Promise<StackEdit | null> {
+    const row = await k
+      .selectFrom('edits')
+      .select(['version', 'label', 'changes', 'inverse'])
+      .where('project_id', '=', id)
+      .where('version', '=', version)
+      .where('state', '=', 'done')
+      .executeTakeFirst();
+    return row ? parsed(row) : null;
   }
   async ahead(k: Reader, id: string): Promise<{ undo: string | null; redo: string | null }> {
     const undo = await this.next(k, id, 'undo');
     const redo = await this.next(k, id, 'redo');
     return { undo: undo?.label ?? null, redo: redo?.label ?? null };
   }
+}
+
+function parsed<T extends { changes: string; inverse: string }>(
+  row: T,
+): Omit<T, 'changes' | 'inverse'> & { changes: Change[]; inverse: Change[] } {
+  return {
+    ...row,
+    changes: JSON.parse(row.changes) as Change[],
+    inverse: JSON.parse(row.inverse) as Change[],
+  };
 }

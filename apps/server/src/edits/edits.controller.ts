@@ -1,7 +1,7 @@
 import { Body, Controller, Get, Inject, ParseIntPipe, Post, Query } from '@nestjs/common';
 import { ApiCreatedResponse, ApiOkResponse, ApiOperation, ApiTags } from '@nestjs/swagger';
 import { ProjectId } from '../projects/projects.controller.js';
-import { EditDto, EditedDto, LoggedEditDto, StepDto } from './edit.dto.js';
+import { EditDto, EditedDto, LoggedEditDto, StepDto, TakeBackDto } from './edit.dto.js';
 import { EditsService } from './edits.service.js';
 
 @ApiTags('edits')
@@ -35,5 +35,12 @@ export class EditsController {
   @ApiCreatedResponse({ type: EditedDto })
   redo(@ProjectId() id: string, @Body() dto: StepDto): Promise<EditedDto> {
     return this.edits.step(id, 'redo', dto);
+  }
+
+  @Post('take-back')
+  @ApiOperation({ summary: 'Take an older edit back, when nothing later touches what it touched' })
+  @ApiCreatedResponse({ type: EditedDto })
+  takeBack(@ProjectId() id: string, @Body() dto: TakeBackDto): Promise<EditedDto> {
+    return this.edits.takeBack(id, dto);
   }
 }

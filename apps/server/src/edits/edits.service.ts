@@ -3,7 +3,7 @@ import { applyChanges, overlap, readChangeSet, type Applied, type Change, type P
 import { Database, type Tx } from '../database/database.js';
 import { ProblemError } from '../http/problem.js';
 import { ProjectStore, type StoredProject } from '../projects/project.store.js';
-import type { EditDto, EditedDto, StepDto } from './edit.dto.js';
+import type { EditDto, EditedDto, StepDto, TakeBackDto } from './edit.dto.js';
 import { EditLog, type LoggedEdit } from './edit.log.js';
 import { writeHeads, writeItem } from './edit.rows.js';
 
@@ -35,12 +35,7 @@ export class EditsService {
       if (dto.base > version) throw unknownVersion(dto.base, version);
       const missed = await this.log.since(tx, id, dto.base);
       refuseOverlap(missed, changes);
-      await tx
-        .updateTable('edits')
-        .set({ state: 'dropped' })
-        .where('project_id', '=', id)
-        .where('state', '=', 'undone')
-        .execute();
+      await this.dropUndone(tx, id);
       return { changes, entry: { kind: 'edit', of: null, label: dto.label, who: dto.who, key: dto.key } };
     });
   }
@@ -62,9 +57,40 @@ export class EditsService {
     });
   }
 
+  /**
+   * Takes an older edit back by an edit of its own. @throws ProblemError 409 when it is not in force, or when later
+   * edits touch what it touched: they are named
+   */
+  async takeBack(id: string, { who, base, version }: TakeBackDto): Promise<EditedDto> {
+    return this.commit(id, base, async (tx) => {
+      const edit = await this.log.inForce(tx, id, version);
+      if (!edit) {
+        const detail = `there is no edit ${version} that is in force; it may have been undone`;
+        throw new ProblemError(409, 'not-in-force', 'Nothing to take back', detail);
+      }
+      const later = (await this.log.since(tx, id, version)).filter(
+        (e) => e.inForce && overlap(e.changes, edit.changes).length > 0,
+      );
+      if (later.length > 0) throw dependedOn(edit.label, later);
+      await this.dropUndone(tx, id);
+      const entry: Entry = { kind: 'edit', of: null, label: `took back: ${edit.label}`.slice(0, 500), who };
+      return { changes: edit.inverse, entry };
+    });
+  }
+
   async since(id: string, version: number): Promise<LoggedEdit[]> {
     await this.store.version(this.db.k, id);
     return this.log.since(this.db.k, id, version);
+  }
+
+  /** What was undone cannot be brought again once something else is done. */
+  private async dropUndone(tx: Tx, id: string): Promise<void> {
+    await tx
+      .updateTable('edits')
+      .set({ state: 'dropped' })
+      .where('project_id', '=', id)
+      .where('state', '=', 'undone')
+      .execute();
   }
 
   private async commit(
@@ -153,6 +179,17 @@ function refuseOverlap(missed: LoggedEdit[], changes: Change[]): void {
     'Somebody else changed the same thing',
     `${last.who} has meanwhile done this: ${last.label}; your edit was not stored`,
     { overlap: both, theirs, yours: changes },
+  );
+}
+function dependedOn(label: string, later: readonly LoggedEdit[]): ProblemError {
+  const named = later.slice(0, 3).map((e) => `"${e.label}" by ${e.who}`);
+  const more = later.length > 3 ? ` and ${later.length - 3} more` : '';
+  return new ProblemError(
+    409,
+    'depended-on',
+    'Later edits touch the same',
+    `"${label}" cannot be taken back alone: ${named.join(', ')}${more} came after it and touched the same`,
+    { later: later.map(({ version, label: l, who }) => ({ version, label: l, who })) },
   );
 }
 function unknownVersion(base: number, version: number): ProblemError {

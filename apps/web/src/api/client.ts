@@ -79,6 +79,9 @@ export function sendStep(
 ): Promise<Edited> {
   return settle(api.POST(`/api/projects/{id}/${way}`, { params: { path: { id } }, body }));
 }
+export function sendTakeBack(id: string, body: components['schemas']['TakeBackDto']): Promise<Edited> {
+  return settle(api.POST('/api/projects/{id}/take-back', { params: { path: { id } }, body }));
+}
 export function editsAfter(id: string, after: number): Promise<LoggedEdit[]> {
   return settle(api.GET('/api/projects/{id}/edits', { params: { path: { id }, query: { after } } }));
 }

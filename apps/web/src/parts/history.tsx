@@ -79,6 +79,16 @@ export function History({ onClose }: { onClose: () => void }): ReactNode {
               {KIND[e.kind]}
               {e.label}
             </span>
+            {e.kind === 'edit' && e.inForce && (
+              <button
+                type="button"
+                className="word"
+                aria-label={`Take back: ${e.label}`}
+                onClick={() => session.takeBack(e.version)}
+              >
+                Take back
+              </button>
+            )}
           </li>
         ))}
       </ol>

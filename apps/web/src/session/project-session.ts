@@ -26,6 +26,7 @@ import {
   openProject,
   sendEdit,
   sendStep,
+  sendTakeBack,
   Unreachable,
   type Edited,
 } from '../api/client.js';
@@ -63,7 +64,10 @@ export interface Notice {
   kind: 'told' | 'refused';
 }
 
-type Job = { way: 'edit'; key: string; changeSet: ChangeSet } | { way: 'undo' | 'redo' };
+type Job =
+  | { way: 'edit'; key: string; changeSet: ChangeSet }
+  | { way: 'undo' | 'redo' }
+  | { way: 'take-back'; version: number };
 
 const RETRY_MS = 2000;
 
@@ -140,6 +144,11 @@ export class ProjectSession {
   }
   step(way: 'undo' | 'redo'): void {
     this.queue.push({ way });
+    void this.run();
+  }
+  /** Takes back the edit that brought about a version, if nothing later touched the same. */
+  takeBack(version: number): void {
+    this.queue.push({ way: 'take-back', version });
     void this.run();
   }
   /** Cures for a finding, once the audit of the last edit is there. */
@@ -272,7 +281,10 @@ export class ProjectSession {
       else this.take(edited);
       return;
     }
-    const edited = await sendStep(id, job.way, { base, who: this.who() });
+    const edited =
+      job.way === 'take-back'
+        ? await sendTakeBack(id, { base, who: this.who(), version: job.version })
+        : await sendStep(id, job.way, { base, who: this.who() });
     const [own] = edited.edits.slice(-1);
     for (const edit of edited.edits) {
       const verb = edit.kind === 'undo' ? 'undone: ' : edit.kind === 'redo' ? 'redone: ' : '';
@@ -308,7 +320,8 @@ export class ProjectSession {
   private async refused(error: unknown): Promise<void> {
     const text = error instanceof ApiProblem ? error.message : String(error);
     const nothing =
-      error instanceof ApiProblem && (error.is('nothing-to-undo') || error.is('nothing-to-redo'));
+      error instanceof ApiProblem &&
+      ['nothing-to-undo', 'nothing-to-redo', 'depended-on', 'not-in-force'].some((type) => error.is(type));
     this.notice(text, nothing ? 'told' : 'refused');
     try {
       await this.reopen(this.queue);
