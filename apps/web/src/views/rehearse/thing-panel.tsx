@@ -16,6 +16,7 @@ import { useEffect, useState, type ReactNode } from 'react';
 import { Entry, type Read } from '../../parts/ui/entry.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import { expectationOf, valueText } from './states-panel.js';
+import { WhoSelect } from './who-select.js';
 
 interface Props {
   index: ProjectIndex;
@@ -50,20 +51,13 @@ export function ThingPanel(props: Props): ReactNode {
       </div>
       <div className="row">
         {events.some((e) => 'activators' in e.cause || isTouch(e.cause)) && (
-          <label className="field">
-            by
-            <select
-              className="line"
-              aria-label="Who does it"
-              value={activator}
-              onChange={(e) => setActivator(e.target.value)}
-            >
-              <option value="">nobody in particular</option>
-              {walkers.map((w) => (
-                <option key={w}>{w}</option>
-              ))}
-            </select>
-          </label>
+          <WhoSelect
+            label="Who does it"
+            shown="by"
+            walkers={walkers}
+            value={activator}
+            onChange={setActivator}
+          />
         )}
         {peers.length > 0 && (
           <label className="field">

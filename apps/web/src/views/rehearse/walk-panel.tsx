@@ -3,6 +3,7 @@ import { useEffect, useState, type ReactNode } from 'react';
 import { Entry, type Read } from '../../parts/ui/entry.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import { stepText } from './script-edits.js';
+import { WhoSelect } from './who-select.js';
 
 /** A walk that is being drawn: its points, its speed, who walks, and the steps that follow from it. */
 export function WalkPanel({
@@ -79,20 +80,13 @@ export function WalkPanel({
           }
           onTake={setSpeed}
         />
-        <label className="field">
-          walked by
-          <select
-            className="line"
-            aria-label="Who walks"
-            value={activator}
-            onChange={(e) => setActivator(e.target.value)}
-          >
-            <option value="">nobody in particular</option>
-            {walkers.map((w) => (
-              <option key={w}>{w}</option>
-            ))}
-          </select>
-        </label>
+        <WhoSelect
+          label="Who walks"
+          shown="walked by"
+          walkers={walkers}
+          value={activator}
+          onChange={setActivator}
+        />
       </div>
       <ol className="walksteps">
         {steps.slice(0, 40).map((s, i) => (
