@@ -7,17 +7,18 @@ import type { Values } from './records.js';
 
 /**
  * Arguments as values: fields of what is carried, and current values and the address of one instance. One that has no
- * value is left out.
+ * value is left out. `names` are the arguments' own: finding them anew for each delivery is slow.
  */
 export function evaluate(
   args: Readonly<Record<string, Arg>> | undefined,
+  names: readonly string[],
   carried: Values,
   reader: Live,
   population: Population,
 ): Values {
   if (!args) return NONE;
   const out: Record<string, Value> = {};
-  for (const name of Object.keys(args)) {
+  for (const name of names) {
     const value = valueOf(args[name], carried, reader, population);
     if (value === undefined) continue;
     if (name === '__proto__') Object.defineProperty(out, name, { value, enumerable: true });

@@ -65,7 +65,7 @@ function perform(
   if ('raise' in effect) {
     const event = run.x.assetOf(live.base).eventAt.get(effect.raise);
     if (event === undefined) return 'dangling';
-    const payload = evaluate(effect.payload, args, live, population);
+    const payload = evaluate(effect.payload, Object.keys(effect.payload ?? {}), args, live, population);
     run.queueRaise(live, event, payload, cause, microseconds(effect.delay ?? 0));
     return null;
   }

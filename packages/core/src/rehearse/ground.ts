@@ -97,6 +97,7 @@ export class RehearsalGround {
     return {
       number,
       binding,
+      argNames: Object.keys(binding.args ?? {}),
       target: this.targetOf(owner, binding.to),
       sameCopy: 'at' in binding.from && this.staysInside(owner, binding.from.at),
       delay: microseconds(binding.delay ?? 0),

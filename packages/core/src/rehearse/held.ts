@@ -20,6 +20,8 @@ export interface HeldPlan {
   /** Number of the expanded binding. */
   number: number;
   binding: Binding;
+  /** The names of its arguments. */
+  argNames: readonly string[];
   target: Target;
   /** The sender lies in the owner's own copy; otherwise the binding holds for every copy of what its path names. */
   sameCopy: boolean;

@@ -10,17 +10,21 @@ export interface Raise {
   kind: 'raise';
   seq: number;
   cause: number;
-  step: number;
   live: Live;
   event: number;
   payload: Values;
+  /** What few raises have; null for the others, of which there are very many. */
+  special: SpecialRaise | null;
+}
+export interface SpecialRaise {
+  step?: number;
   /** Number of the raising peer's name; null for the instance's authority. */
-  by: number | null;
-  activator: string | null;
-  /** For a start: when it was queued, on the clock of binding; else −1. */
-  startQueued: number;
+  by?: number | null;
+  activator?: string | null;
+  /** For a start: when it was queued, on the clock of binding. */
+  startQueued?: number;
   /** For a `destroyed` raise: the bindings on it as they stood when the effect was performed. */
-  stood: readonly { held: Held; hold: Hold }[] | null;
+  stood?: readonly { held: Held; hold: Hold }[];
 }
 /** Peers that receive; null where nothing is told of peers. */
 export type Audience = readonly number[] | null;

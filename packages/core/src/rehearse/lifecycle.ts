@@ -2,7 +2,7 @@ import type { Expansion } from '../expand/expansion.js';
 import type { Value } from '../project/types.js';
 import { NONE } from './args.js';
 import type { RehearsalGround } from './ground.js';
-import type { Raise } from './items.js';
+import type { Raise, SpecialRaise } from './items.js';
 import type { Held, Live } from './live.js';
 import type { Population } from './population.js';
 import type { Reach } from './reach.js';
@@ -13,7 +13,7 @@ import type { Wiring } from './wiring.js';
 export interface LifeHost {
   readonly now: number;
   write(body: RecordBody, cause: number): number;
-  newRaise(live: Live, event: number, payload: Values, cause: number): Raise;
+  newRaise(live: Live, event: number, payload: Values, cause: number, special: SpecialRaise): Raise;
   /** Queues it for this very moment, after all that is queued already. */
   queueNow(raise: Raise): void;
   addTimers(asset: number, live: () => Live, from: number): void;
@@ -55,7 +55,7 @@ export class Lifecycle {
     live.started = ++this.clock;
     return this.x.assetOf(live.base).events.flatMap((event, e) => {
       if (event.cause.type !== 'start') return [];
-      return [{ ...this.host.newRaise(live, e, NONE, cause), startQueued: ++this.clock }];
+      return [this.host.newRaise(live, e, NONE, cause, { startQueued: ++this.clock })];
     });
   }
   /** Starts whatever of an instance and its contents is awake for the first time. */
@@ -101,7 +101,7 @@ export class Lifecycle {
       x.assetOf(inside.base).events.forEach((event, e) => {
         if (event.cause.type !== 'destroyed') return;
         const stood = this.wiring.on(inside, e).map((held) => ({ held, hold: held.towards(inside) }));
-        this.host.queueNow({ ...this.host.newRaise(inside, e, NONE, cause), stood });
+        this.host.queueNow(this.host.newRaise(inside, e, NONE, cause, { stood }));
       });
     }
     for (const inside of going) for (const held of this.wiring.ownedBy(inside)) this.letGo(held);

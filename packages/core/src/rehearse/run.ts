@@ -5,7 +5,7 @@ import { evaluate, NONE } from './args.js';
 import { performEffects, type EffectHost } from './effects.js';
 import { joined, microseconds, type RehearsalGround } from './ground.js';
 import type { Hold } from './held.js';
-import type { Audience, Delivery, Item, Publication, Raise } from './items.js';
+import type { Audience, Delivery, Item, Publication, Raise, SpecialRaise } from './items.js';
 import { Lifecycle, type LifeHost } from './lifecycle.js';
 import type { Held, Live } from './live.js';
 import { Population } from './population.js';
@@ -181,20 +181,14 @@ export class Run implements EffectHost, LifeHost, StepHost {
 
   // --- Raises
 
-  newRaise(live: Live, event: number, payload: Values, cause: number): Raise {
-    return {
-      kind: 'raise',
-      seq: ++this.seq,
-      cause,
-      step: -1,
-      live,
-      event,
-      payload,
-      by: null,
-      activator: null,
-      startQueued: -1,
-      stood: null,
-    };
+  newRaise(
+    live: Live,
+    event: number,
+    payload: Values,
+    cause: number,
+    special: SpecialRaise | null = null,
+  ): Raise {
+    return { kind: 'raise', seq: ++this.seq, cause, live, event, payload, special };
   }
   queueNow(raise: Raise): void {
     this.current.push(raise);
@@ -228,28 +222,28 @@ export class Run implements EffectHost, LifeHost, StepHost {
   }
 
   takeRaise(raise: Raise): void {
-    const { live, event, cause, step } = raise;
+    const { live, event, cause, special } = raise;
     const decl = this.x.assetOf(live.base).events[event];
     const peers = this.ground.peers > 0 ? this.population.peersOf(live) : null;
-    const by = raise.by ?? peers?.authority ?? -1;
+    const by = special?.by ?? peers?.authority ?? -1;
     const reason = this.refusal(raise, by);
     if (reason) {
       const at = this.population.address(live);
-      this.write({ kind: 'refused', at, event: decl.name, reason }, cause, step);
+      this.write({ kind: 'refused', at, event: decl.name, reason }, cause, special?.step);
       return;
     }
     live.counts[event]++;
     const n = this.sink ? this.writeRaise(raise, peers ? by : -1) : this.count(cause);
     const audience = peers ? audienceOf(decl, this.ground.peers, by, peers) : null;
-    if (raise.stood) {
-      for (const { held, hold } of raise.stood) this.serve(raise, held, hold, n, audience);
+    if (special?.stood) {
+      for (const { held, hold } of special.stood) this.serve(raise, held, hold, n, audience);
       return;
     }
     for (const held of this.wiring.on(live, event)) {
       this.serve(raise, held, held.towards(live), n, audience);
     }
   }
-  private writeRaise({ live, event, payload, cause, step }: Raise, by: number): number {
+  private writeRaise({ live, event, payload, cause, special }: Raise, by: number): number {
     const at = this.population.address(live);
     const body: RecordBody = {
       kind: 'raise',
@@ -258,25 +252,25 @@ export class Run implements EffectHost, LifeHost, StepHost {
       payload,
     };
     if (by >= 0) body.by = this.ground.holding.names[by];
-    return this.write(body, cause, step);
+    return this.write(body, cause, special?.step);
   }
   private serve(raise: Raise, held: Held, hold: Hold, n: number, audience: Audience): void {
-    if (hold === 'not' || !this.lets(held, hold, raise.startQueued, n)) return;
+    if (hold === 'not' || !this.lets(held, hold, raise.special?.startQueued ?? -1, n)) return;
     this.deliver(held, raise.live, null, raise.payload, n, audience);
   }
   private refusal(raise: Raise, by: number): RefusalReason | null {
-    const { live, event } = raise;
+    const { live, event, special } = raise;
     const decl = this.x.assetOf(live.base).events[event];
-    if (live.gone && !raise.stood) return 'gone';
+    if (live.gone && !special?.stood) return 'gone';
     if (this.population.isAsleep(live)) return 'asleep';
     if (decl.limit !== undefined && live.counts[event] >= decl.limit) return 'limit';
-    if ('activators' in decl.cause && decl.cause.activators && !this.admits(decl.cause.activators, raise)) {
+    if ('activators' in decl.cause && decl.cause.activators && !this.admits(decl.cause.activators, special?.activator ?? null)) {
       return 'filtered';
     }
     if (this.ground.peers > 0 && !maySend(decl, by, this.population.peersOf(live))) return 'barred';
     return this.paused && decl.raisedInPause !== true ? 'paused' : null;
   }
-  private admits(list: readonly string[], { activator }: Raise): boolean {
+  private admits(list: readonly string[], activator: string | null): boolean {
     if (activator === null) return false;
     const tags = this.x.index.assets[this.x.index.assetAt.get(activator) ?? -1]?.decl.tags ?? [];
     return list.some(
@@ -317,7 +311,7 @@ export class Run implements EffectHost, LifeHost, StepHost {
     audience: Audience,
   ): void {
     const { binding, target, delay } = held.plan;
-    const args = evaluate(binding.args, carried, sender, this.population);
+    const args = evaluate(binding.args, held.plan.argNames, carried, sender, this.population);
     if (target.kind === 'channel') {
       const read = 'channel' in binding.to ? this.reach.keyOf(binding.to.key, sender) : NO_KEY;
       const seq = ++this.seq;

@@ -3,7 +3,7 @@ import { baseOf, nameLive, type Named } from './addresses.js';
 import { NONE } from './args.js';
 import { judge } from './expectations.js';
 import type { RehearsalGround } from './ground.js';
-import type { Publication, Raise } from './items.js';
+import type { Publication, Raise, SpecialRaise } from './items.js';
 import type { Live } from './live.js';
 import type { Population } from './population.js';
 import type { RecordBody, Values } from './records.js';
@@ -11,7 +11,7 @@ import type { RecordBody, Values } from './records.js';
 /** The run that steps are taken in. */
 export interface StepHost {
   write(body: RecordBody, cause: number, step: number): number;
-  newRaise(live: Live, event: number, payload: Values, cause: number): Raise;
+  newRaise(live: Live, event: number, payload: Values, cause: number, special: SpecialRaise): Raise;
   takeRaise(raise: Raise): void;
   takePublication(publication: Publication): void;
   nextSeq(): number;
@@ -77,8 +77,8 @@ export class Steps {
       host.write({ kind: 'refused', at: where, event, reason }, 0, step);
       return fault === 'unborn';
     }
-    const raise = host.newRaise(named.live, number!, payload, 0);
-    host.takeRaise({ ...raise, step, by: peer, activator: activator ?? null });
+    const special = { step, by: peer, activator: activator ?? null };
+    host.takeRaise(host.newRaise(named.live, number!, payload, 0, special));
     return true;
   }
   private peerNumber(name: string): number {
