@@ -199,3 +199,14 @@ export {
   type Crossings,
 } from './crossings/crossings.js';
 export { CROSSING_ORDERS, orderGroups, type CrossingOrder } from './crossings/order.js';
+export { causeText } from './project/cause-text.js';
+export {
+  compareProjects,
+  type Difference,
+  type DifferenceCounts,
+  type DifferenceGroup,
+  type DifferenceHow,
+  type DifferenceLine,
+  type DifferenceOf,
+} from './compare/compare.js';
+export { changesBetween } from './compare/changes.js';

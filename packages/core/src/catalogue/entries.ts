@@ -1,4 +1,5 @@
 import { assetAtPath } from '../edit/wiring.js';
+import { causeText } from '../project/cause-text.js';
 import { compilePattern } from '../project/name-pattern.js';
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 import type { Binding, Cause, Field, Type } from '../project/types.js';
@@ -244,34 +245,6 @@ function effectsRaising(asset: AssetIndex, name: string, cause: Cause): string[]
           ('add' in effect && effect.add === cause.property)));
     return raises ? [`${asset.decl.id} does ${asset.actions[action].name}`] : [];
   });
-}
-
-function causeText(cause: Cause): string {
-  switch (cause.type) {
-    case 'area-enter':
-      return `somebody enters${whoText(cause.activators)}`;
-    case 'area-leave':
-      return `somebody leaves${whoText(cause.activators)}`;
-    case 'use':
-      return `somebody uses it${whoText(cause.activators)}`;
-    case 'press':
-      return 'it is pressed';
-    case 'start':
-      return 'it starts';
-    case 'destroyed':
-      return 'it is destroyed';
-    case 'timer':
-      return `every ${cause.every} s`;
-    case 'change':
-      return `${cause.property} changes`;
-    case 'code':
-      return 'the game’s code';
-    case 'raised':
-      return 'its own actions';
-  }
-}
-function whoText(activators: readonly string[] | undefined): string {
-  return activators ? ` (${activators.join(', ') || 'nobody'})` : '';
 }
 
 /** Everything that is declared with a type of an enum or table, by type. */

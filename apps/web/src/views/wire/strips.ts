@@ -1,5 +1,6 @@
 import {
   assetAtPath,
+  causeText,
   type AssetIndex,
   type Binding,
   type EventDecl,
@@ -79,7 +80,7 @@ export function missingSenders(index: ProjectIndex, owner: AssetIndex, known: Re
 
 function eventAbout(e: EventDecl): string {
   const parts = [
-    causeText(e),
+    causeText(e.cause),
     carries(e.payload),
     e.limit === undefined ? '' : limitText(e.limit),
     e.note ?? '',
@@ -92,31 +93,4 @@ function carries(payload: readonly Field[] | undefined): string {
 }
 function limitText(limit: number): string {
   return limit === 1 ? 'once only' : `at most ${limit} times`;
-}
-function causeText({ cause }: EventDecl): string {
-  switch (cause.type) {
-    case 'area-enter':
-      return `it is entered${byWhom(cause.activators)}`;
-    case 'area-leave':
-      return `it is left${byWhom(cause.activators)}`;
-    case 'use':
-      return `it is used${byWhom(cause.activators)}`;
-    case 'press':
-      return 'it is pressed';
-    case 'start':
-      return 'it starts';
-    case 'destroyed':
-      return 'it is destroyed';
-    case 'timer':
-      return `every ${cause.every} s`;
-    case 'change':
-      return `${cause.property} changes`;
-    case 'code':
-      return 'by the game’s code';
-    case 'raised':
-      return 'raised by its own actions';
-  }
-}
-function byWhom(activators: readonly string[] | undefined): string {
-  return activators ? ` by ${activators.join(' or ')}` : '';
 }

@@ -1,0 +1,312 @@
+import { canonicalJson } from '../project/canonical.js';
+import { indexProject, type AssetIndex, type ProjectIndex } from '../project/index-project.js';
+import type { Asset, AssetKind, Binding, Project } from '../project/types.js';
+import { alignLists } from '../util/align-lists.js';
+import { printBinding } from '../wireline/print.js';
+import { Carrier } from './carry.js';
+import {
+  actionLine,
+  assetLine,
+  assetPartLine,
+  bindingLines,
+  eventLine,
+  placementLine,
+  plain,
+  propertyLine,
+  twoLines,
+} from './lines.js';
+import { allRenames, findRenames, type Rename } from './renames.js';
+
+/** What kind of thing differs. */
+export type DifferenceOf = 'binding' | 'placement' | 'declaration';
+export type DifferenceHow = 'added' | 'removed' | 'changed' | 'moved' | 'renamed';
+/** One thing that differs, as a sentence. */
+export interface DifferenceLine {
+  of: DifferenceOf;
+  how: DifferenceHow;
+  /** Its id or name, the later one if it has two. */
+  id: string;
+  text: string;
+  /** As it was; with later names, so that only what is really different differs. */
+  was?: string;
+  /** Its place in the running order before and after, counted from 1, where that is what changed. */
+  place?: [number, number];
+  /** Of a rename: how many bindings name it and are else the same. */
+  carried?: number;
+}
+/** What differs in one scene, prefab or widget; the project itself has no asset. */
+export interface DifferenceGroup {
+  asset: string;
+  kind: AssetKind | 'project';
+  lines: DifferenceLine[];
+}
+export type DifferenceCounts = Record<DifferenceOf, Record<DifferenceHow, number>>;
+export interface Difference {
+  groups: DifferenceGroup[];
+  counts: DifferenceCounts;
+}
+
+/**
+ * What changed from one state of a project to another, scene by scene: a thing that only has another name is told once,
+ * as renamed, and not again wherever it is named. Linear in both documents, but for the paths of bindings that differ.
+ */
+export function compareProjects(before: Project, after: Project): Difference {
+  const [old, now] = [indexProject(before), indexProject(after)];
+  const renames = findRenames(old, now);
+  const carrier = new Carrier(old, renames);
+  const uses = new Map<Rename, number>();
+  const groups: DifferenceGroup[] = [];
+  const came = new Map<string, AssetIndex>();
+  for (const asset of old.assets) came.set(carrier.assetName(asset.decl.id), asset);
+  for (const asset of now.assets) {
+    const { decl } = asset;
+    const was = came.get(decl.id);
+    came.delete(decl.id);
+    const lines: DifferenceLine[] = [];
+    if (!was || was.decl.kind !== decl.kind) {
+      if (was) lines.push(line('declaration', 'removed', was.decl.id, assetLine(was.decl)));
+      lines.push(line('declaration', 'added', decl.id, assetLine(decl)), ...contents(decl));
+    } else if (was.decl !== decl) {
+      const carried = carrier.asset(was);
+      for (const [rename, n] of carried.uses) uses.set(rename, (uses.get(rename) ?? 0) + n);
+      lines.push(...assetLines(carried.asset, decl));
+    }
+    groups.push({ asset: decl.id, kind: decl.kind, lines });
+  }
+  const project = projectLines(old, now, carrier);
+  for (const gone of came.values()) {
+    project.push(line('declaration', 'removed', gone.decl.id, assetLine(gone.decl)));
+  }
+  groups.unshift({ asset: '', kind: 'project', lines: project });
+  tellRenames(groups, allRenames(renames), uses);
+  const order = ['project', 'scene', 'prefab', 'widget'];
+  const told = groups.filter((g) => g.lines.length > 0);
+  told.sort((a, b) => order.indexOf(a.kind) - order.indexOf(b.kind));
+  return { groups: told, counts: countsOf(told) };
+}
+
+function countsOf(groups: readonly DifferenceGroup[]): DifferenceCounts {
+  const none = (): Record<DifferenceHow, number> => ({
+    added: 0,
+    removed: 0,
+    changed: 0,
+    moved: 0,
+    renamed: 0,
+  });
+  const counts = { binding: none(), placement: none(), declaration: none() };
+  for (const group of groups) for (const { of, how } of group.lines) counts[of][how]++;
+  return counts;
+}
+
+function line(of: DifferenceOf, how: DifferenceHow, id: string, text: string): DifferenceLine {
+  return { of, how, id, text };
+}
+function tellRenames(
+  groups: readonly DifferenceGroup[],
+  renames: readonly Rename[],
+  uses: ReadonlyMap<Rename, number>,
+): void {
+  const byAsset = new Map(groups.map((g) => [g.asset, g]));
+  for (const rename of [...renames].reverse()) {
+    const { kind, from, to } = rename;
+    const group = byAsset.get(kind === 'asset' ? to : rename.asset);
+    group?.lines.unshift({
+      of: kind === 'placement' ? 'placement' : 'declaration',
+      how: 'renamed',
+      id: to,
+      text: `${kind === 'table' ? 'key table' : kind} ${from} is now ${to}`,
+      carried: uses.get(rename) ?? 0,
+    });
+  }
+}
+
+/** Everything in an asset that came whole: its bindings are told one by one, as any other that came. */
+function contents({ placements = [], bindings = [] }: Asset): DifferenceLine[] {
+  return [
+    ...placements.map((p) => line('placement', 'added', p.id, placementLine(p))),
+    ...bindings.map((b) => line('binding', 'added', b.id, printBinding(b))),
+  ];
+}
+
+function assetLines(was: Asset, now: Asset): DifferenceLine[] {
+  return [
+    ...partLines(was as unknown as Parts, now as unknown as Parts, LISTS),
+    ...listLines('declaration', byName(was.properties), byName(now.properties), propertyLine),
+    ...listLines('declaration', byName(was.events), byName(now.events), eventLine),
+    ...listLines('declaration', byName(was.actions), byName(now.actions), actionLine),
+    ...listLines('placement', byId(was.placements), byId(now.placements), placementLine),
+    ...bindingDifferences(was.bindings ?? [], now.bindings ?? []),
+  ];
+}
+
+type Parts = Readonly<Record<string, unknown>>;
+/** What is told item by item, or not at all. */
+const LISTS = ['id', 'kind', 'properties', 'events', 'actions', 'placements', 'bindings'];
+function partLines(was: Parts, now: Parts, except: readonly string[]): DifferenceLine[] {
+  return [...new Set([...Object.keys(was), ...Object.keys(now)])]
+    .filter((part) => !except.includes(part))
+    .flatMap((part) => {
+      const [a, b] = [was[part], now[part]];
+      if (a === undefined && b === undefined) return [];
+      if (a === undefined) return [line('declaration', 'added', part, assetPartLine(part, b))];
+      if (b === undefined) return [line('declaration', 'removed', part, assetPartLine(part, a))];
+      if (canonicalJson(a) === canonicalJson(b)) return [];
+      const [before, text] = [assetPartLine(part, a), assetPartLine(part, b)];
+      return [{ of: 'declaration', how: 'changed', id: part, text, was: before } as const];
+    });
+}
+
+type Named<T> = readonly { key: string; item: T }[];
+function byName<T extends { name: string }>(list: readonly T[] = []): Named<T> {
+  return list.map((item) => ({ key: item.name, item }));
+}
+function byId<T extends { id: string }>(list: readonly T[] = []): Named<T> {
+  return list.map((item) => ({ key: item.id, item }));
+}
+
+/** Two states of a list whose items are known by name. */
+function listLines<T>(
+  of: DifferenceOf,
+  was: Named<T>,
+  now: Named<T>,
+  text: (item: T) => string,
+  both: (a: T, b: T) => [string, string] = (a, b) => twoLines(text, a, b),
+): DifferenceLine[] {
+  const old = new Map(was.map((n) => [n.key, n.item]));
+  const places = movedPlaces(was, now);
+  const lines: DifferenceLine[] = [];
+  for (const { key, item } of now) {
+    const before = old.get(key);
+    if (before === undefined) {
+      lines.push(line(of, 'added', key, text(item)));
+      continue;
+    }
+    old.delete(key);
+    const place = places.get(key);
+    if (!same(before, item)) {
+      const [a, b] = both(before, item);
+      lines.push({ of, how: 'changed', id: key, text: b, was: a, ...(place ? { place } : {}) });
+    } else if (place) lines.push({ of, how: 'moved', id: key, text: text(item), place });
+  }
+  for (const [key, item] of old) lines.push(line(of, 'removed', key, text(item)));
+  return lines;
+}
+function same(a: unknown, b: unknown): boolean {
+  return a === b || JSON.stringify(a) === JSON.stringify(b) || canonicalJson(a) === canonicalJson(b);
+}
+/** What stands in another place among those that both lists have. */
+function movedPlaces(was: Named<unknown>, now: Named<unknown>): Map<string, [number, number]> {
+  const [had, has] = [new Set(was.map((n) => n.key)), new Set(now.map((n) => n.key))];
+  const a = was.map((n) => n.key).filter((key) => has.has(key));
+  const b = now.map((n) => n.key).filter((key) => had.has(key));
+  const { fresh } = alignLists(a, b);
+  if (fresh.length === 0) return new Map();
+  const place = new Map(was.map((n, i) => [n.key, i + 1]));
+  const later = new Map(now.map((n, i) => [n.key, i + 1]));
+  return new Map(fresh.map((i) => [b[i], [place.get(b[i])!, later.get(b[i])!]]));
+}
+
+/** Bindings; one that only has another id is told as renamed. */
+function bindingDifferences(was: readonly Binding[], now: readonly Binding[]): DifferenceLine[] {
+  const [had, has] = [new Set(was.map((b) => b.id)), new Set(now.map((b) => b.id))];
+  const gone = new Map<string, Binding[]>();
+  for (const b of was) {
+    if (has.has(b.id)) continue;
+    const body = canonicalJson({ ...b, id: '' });
+    gone.set(body, [...(gone.get(body) ?? []), b]);
+  }
+  const renamed = new Map<string, string>();
+  const lines: DifferenceLine[] = [];
+  for (const b of now) {
+    if (had.has(b.id) || gone.size === 0) continue;
+    const old = gone.get(canonicalJson({ ...b, id: '' }))?.shift();
+    if (!old) continue;
+    renamed.set(old.id, b.id);
+    lines.push({ of: 'binding', how: 'renamed', id: b.id, text: printBinding(b), was: old.id });
+  }
+  const carried = was.map((b) => (renamed.has(b.id) ? { ...b, id: renamed.get(b.id)! } : b));
+  return [...lines, ...listLines('binding', byId(carried), byId(now), printBinding, bindingLines)];
+}
+
+function projectLines(old: ProjectIndex, now: ProjectIndex, carrier: Carrier): DifferenceLine[] {
+  const [a, b] = [old.project, now.project];
+  const named = <T extends { name: string }>(
+    word: string,
+    was: readonly T[] | undefined,
+    is: readonly T[] | undefined,
+    body: (item: T) => unknown,
+  ): DifferenceLine[] => {
+    const text = (item: T): string => `${word} ${item.name}: ${plain(body(item))}`;
+    return listLines('declaration', byName(was), byName(is), text);
+  };
+  const rename = (kind: 'channel' | 'enum' | 'table'): ((name: string) => string) => {
+    const names = carrier.projectNames(kind);
+    return (name) => names.get(name)?.to ?? name;
+  };
+  const [channel, enums, table] = [rename('channel'), rename('enum'), rename('table')];
+  const assets = a.assets.map((asset) => ({ key: carrier.assetName(asset.id), item: asset }));
+  const moved = [...movedPlaces(assets, byId(b.assets))];
+  return [
+    ...partLines(a as unknown as Parts, b as unknown as Parts, PROJECT_LISTS),
+    ...moved.map(([id, place]): DifferenceLine => ({ ...line('declaration', 'moved', id, id), place })),
+    ...named(
+      'channel',
+      a.channels?.map((c) => ({ ...c, name: channel(c.name), ...withFields(carrier, c.payload) })),
+      b.channels,
+      ({ payload, note }) => ({ payload, note }),
+    ),
+    ...named(
+      'enum',
+      a.enums?.map((e) => ({ ...e, name: enums(e.name) })),
+      b.enums,
+      (e) => e.values.join(', '),
+    ),
+    ...named(
+      'key table',
+      a.tables?.map((t) => ({ ...t, name: table(t.name) })),
+      b.tables,
+      (t) => t.keys.join(', '),
+    ),
+    ...named(
+      'load set',
+      a.loadSets?.map((s) => ({ ...s, scenes: s.scenes.map((id) => carrier.assetName(id)) })),
+      b.loadSets,
+      (s) => s.scenes.join(', '),
+    ),
+    ...named('peer', a.peers, b.peers, (p) => p.role),
+    ...named(
+      'rehearsal',
+      a.rehearsals?.map((r) => ({ ...r, steps: r.steps.map((s) => carrier.step(s)) })),
+      b.rehearsals,
+      (r) => ({ steps: r.steps.length, loadSet: r.loadSet, note: r.note }),
+    ),
+    ...partLines(policyParts(a), policyParts(b), []),
+    ...listLines(
+      'declaration',
+      (a.waivers ?? []).map((item) => ({ key: item.fingerprint, item })),
+      (b.waivers ?? []).map((item) => ({ key: item.fingerprint, item })),
+      (w) => `waiver by ${w.by}${w.until === undefined ? '' : ` until ${w.until}`}: ${w.reason}`,
+    ),
+  ];
+}
+const PROJECT_LISTS = [
+  'format',
+  'assets',
+  'channels',
+  'enums',
+  'tables',
+  'loadSets',
+  'peers',
+  'rehearsals',
+  'policy',
+  'waivers',
+];
+function policyParts({ policy = {} }: Project): Parts {
+  return Object.fromEntries(Object.entries(policy).map(([k, v]) => [`policy ${k}`, v as unknown]));
+}
+function withFields<T extends Parameters<Carrier['fields']>[0]>(
+  carrier: Carrier,
+  payload: T,
+): { payload?: T } {
+  return payload ? { payload: carrier.fields(payload) } : {};
+}
