@@ -4,13 +4,21 @@ import { ThrottlerGuard, ThrottlerModule } from '@nestjs/throttler';
 import { LoggerModule } from 'nestjs-pino';
 import { AuditsController } from './audits/audits.controller.js';
 import { AuditsService } from './audits/audits.service.js';
+import { BuildStore } from './builds/build.store.js';
+import { BuildsController } from './builds/builds.controller.js';
+import { BuildsService } from './builds/builds.service.js';
 import { CONFIG, type Config } from './config.js';
 import { Database } from './database/database.js';
 import { EditLog } from './edits/edit.log.js';
 import { EditsController } from './edits/edits.controller.js';
 import { EditsService } from './edits/edits.service.js';
+import { ExchangeController } from './exchange/exchange.controller.js';
 import { HealthController } from './health/health.controller.js';
 import { ProblemFilter } from './http/problem.filter.js';
+import { LiveController } from './live/live.controller.js';
+import { LiveService } from './live/live.service.js';
+import { Notices } from './live/notices.js';
+import { Presence } from './live/presence.js';
 import { ProjectImport } from './projects/project.import.js';
 import { ProjectStore } from './projects/project.store.js';
 import { ProjectsController } from './projects/projects.controller.js';
@@ -26,7 +34,15 @@ export class AppModule {
         LoggerModule.forRoot({ pinoHttp: { level: process.env.LOG_LEVEL ?? 'info', autoLogging: true } }),
         ThrottlerModule.forRoot([{ ttl: 10_000, limit: 1000 }]),
       ],
-      controllers: [ProjectsController, EditsController, AuditsController, HealthController],
+      controllers: [
+        ProjectsController,
+        EditsController,
+        AuditsController,
+        BuildsController,
+        ExchangeController,
+        LiveController,
+        HealthController,
+      ],
       providers: [
         { provide: CONFIG, useValue: config },
         { provide: Database, useFactory: () => new Database(config.databaseUrl, (e) => log.warn(e.message)) },
@@ -38,6 +54,11 @@ export class AppModule {
         EditLog,
         EditsService,
         AuditsService,
+        BuildStore,
+        BuildsService,
+        Notices,
+        Presence,
+        LiveService,
       ],
     };
   }

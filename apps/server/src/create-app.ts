@@ -18,6 +18,8 @@ export async function createApp(config: Config): Promise<NestExpressApplication>
   const app = await NestFactory.create<NestExpressApplication>(AppModule.with(config), {
     bodyParser: false,
     bufferLogs: true,
+    // Streams of events never end by themselves.
+    forceCloseConnections: true,
   });
   app.useLogger(app.get(Logger));
   app.disable('x-powered-by');

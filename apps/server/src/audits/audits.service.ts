@@ -21,16 +21,18 @@ export class AuditsService implements OnModuleDestroy {
   ) {}
 
   /** The audit as JSON text, of the project as it is stored now. @throws ProblemError */
-  async audit(
-    id: string,
-    today = new Date().toISOString().slice(0, 10),
-  ): Promise<{ version: number; text: string }> {
+  async audit(id: string, today?: string): Promise<{ version: number; text: string }> {
     const { project, version } = await this.store.open(this.db.k, id);
-    const answer = (await this.workers.run({ text: JSON.stringify(project), today })) as AuditAnswer;
+    return { version, text: await this.auditDocument(JSON.stringify(project), today) };
+  }
+
+  /** The same of a document's text, which has been read and found sound. @throws ProblemError */
+  async auditDocument(text: string, today = new Date().toISOString().slice(0, 10)): Promise<string> {
+    const answer = (await this.workers.run({ text, today })) as AuditAnswer;
     if ('tooLarge' in answer) {
       throw new ProblemError(422, 'project-too-large', 'The project is too large', answer.tooLarge);
     }
-    return { version, text: answer.text };
+    return answer.text;
   }
 
   async onModuleDestroy(): Promise<void> {

@@ -34,6 +34,41 @@ export interface Tables {
     /** Given by the client, so that a request sent twice is done once. */
     key: string | null;
   };
+  builds: {
+    id: string;
+    project_id: string;
+    name: string;
+    note: string;
+    /** Who froze it. */
+    who: string;
+    at: Generated<Date>;
+    /** The project's version that was frozen; null for a document that was put in as a build. */
+    version: number | null;
+    gate: 'pass' | 'stop';
+    /** Summary and metrics of its audit. */
+    figures: Json;
+    /** The findings that were waived, each with its waiver. */
+    waived: Json;
+    document: Json;
+    audit: Json;
+  };
+  build_verdicts: {
+    build_id: string;
+    n: number;
+    verdict: 'through' | 'back';
+    who: string;
+    at: Generated<Date>;
+    reason: string;
+  };
+  presence: {
+    project_id: string;
+    /** One window. */
+    client: string;
+    who: string;
+    /** The address of what it looks at, from the project on. */
+    place: string;
+    seen_at: Generated<Date>;
+  };
 }
 export interface ItemRow {
   project_id: string;

@@ -10,6 +10,7 @@ import {
   Length,
   Min,
 } from 'class-validator';
+import { Sayable } from '../http/sayable.js';
 
 /** An edit made against a version of the project. */
 export class EditDto {
@@ -21,6 +22,7 @@ export class EditDto {
   @ApiProperty({ minLength: 1, maxLength: 500, description: 'A sentence for the history.' })
   @IsString()
   @Length(1, 500)
+  @Sayable()
   label: string;
 
   @ApiProperty({ type: 'array', minItems: 1, items: { type: 'object', additionalProperties: true } })
@@ -32,6 +34,7 @@ export class EditDto {
   @ApiProperty({ minLength: 1, maxLength: 100, description: 'Who makes it.' })
   @IsString()
   @Length(1, 100)
+  @Sayable()
   who: string;
 
   @ApiProperty({
@@ -53,6 +56,7 @@ export class StepDto {
   @ApiProperty({ minLength: 1, maxLength: 100 })
   @IsString()
   @Length(1, 100)
+  @Sayable()
   who: string;
 }
 

@@ -1,6 +1,15 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { applyChanges, overlap, readChangeSet, type Applied, type Change, type Project } from '@oquel/core';
+import {
+  applyChanges,
+  changesBetween,
+  overlap,
+  readChangeSet,
+  type Applied,
+  type Change,
+  type Project,
+} from '@oquel/core';
 import { Database, type Tx } from '../database/database.js';
+import { tell } from '../live/notices.js';
 import { ProblemError } from '../http/problem.js';
 import { ProjectStore, type StoredProject } from '../projects/project.store.js';
 import type { EditDto, EditedDto, StepDto, TakeBackDto } from './edit.dto.js';
@@ -78,6 +87,28 @@ export class EditsService {
     });
   }
 
+  /**
+   * Makes the project like another one, by one edit that can be undone. With `strict` the base must be the stored
+   * version, since somebody has looked at what it will do. @throws ProblemError 409 when it is, or when nothing differs
+   */
+  async makeLike(
+    id: string,
+    { who, base }: StepDto,
+    target: Project,
+    label: string,
+    strict: boolean,
+  ): Promise<EditedDto> {
+    return this.commit(id, base, async (tx, version, project) => {
+      if (strict && base !== version) throw changedMeanwhile(base, version);
+      const changes = changesBetween(project, target);
+      if (changes.length === 0) {
+        throw new ProblemError(409, 'no-difference', 'Nothing differs', 'the project is like that already');
+      }
+      await this.dropUndone(tx, id);
+      return { changes, entry: { kind: 'edit', of: null, label: label.slice(0, 500), who } };
+    });
+  }
+
   async since(id: string, version: number): Promise<LoggedEdit[]> {
     await this.store.version(this.db.k, id);
     return this.log.since(this.db.k, id, version);
@@ -97,13 +128,17 @@ export class EditsService {
     id: string,
     base: number,
     /** Null when the edit has been made already. */
-    prepare: (tx: Tx, version: number) => Promise<{ changes: Change[]; entry: Entry } | null>,
+    prepare: (
+      tx: Tx,
+      version: number,
+      project: Project,
+    ) => Promise<{ changes: Change[]; entry: Entry } | null>,
   ): Promise<EditedDto> {
     let after: StoredProject | null = null;
     const result = await this.db.k.transaction().execute(async (tx) => {
       const version = await this.store.version(tx, id, true);
       const { project } = await this.store.openAt(tx, id, version);
-      const prepared = await prepare(tx, version);
+      const prepared = await prepare(tx, version, project);
       if (!prepared) {
         return { version, edits: await this.log.since(tx, id, base), ...(await this.log.ahead(tx, id)) };
       }
@@ -165,6 +200,7 @@ export class EditsService {
       })
       .execute();
     await tx.updateTable('projects').set({ version, updated_at: new Date() }).where('id', '=', id).execute();
+    await tell(tx, { what: 'version', project: id });
   }
 }
 
@@ -190,6 +226,15 @@ function dependedOn(label: string, later: readonly LoggedEdit[]): ProblemError {
     'Later edits touch the same',
     `"${label}" cannot be taken back alone: ${named.join(', ')}${more} came after it and touched the same`,
     { later: later.map(({ version, label: l, who }) => ({ version, label: l, who })) },
+  );
+}
+function changedMeanwhile(base: number, version: number): ProblemError {
+  return new ProblemError(
+    409,
+    'changed-meanwhile',
+    'The project has changed meanwhile',
+    `this was looked at against version ${base}, and the project is at ${version}; look again`,
+    { version },
   );
 }
 function unknownVersion(base: number, version: number): ProblemError {

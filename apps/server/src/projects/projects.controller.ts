@@ -1,6 +1,7 @@
 import { Controller, Get, Inject, Param, ParseUUIDPipe, Post, Req, Res } from '@nestjs/common';
 import { ApiBody, ApiCreatedResponse, ApiOkResponse, ApiOperation, ApiTags } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
+import { fileName } from '../http/file-name.js';
 import { badRequest, noSuchProject } from '../http/problem.js';
 import { ImportedDto, OpenedDto, ProjectDto } from './project.dto.js';
 import { ProjectsService } from './projects.service.js';
@@ -8,12 +9,6 @@ import { ProjectsService } from './projects.service.js';
 /** An id that is no UUID names no project. */
 export const ProjectId = (): ParameterDecorator =>
   Param('id', new ParseUUIDPipe({ exceptionFactory: () => noSuchProject() }));
-
-/** A name without what a header cannot hold: control characters and halves of surrogate pairs. */
-function fileName(name: string): string {
-  const sayable = (c: string): boolean => c >= ' ' && !(c.length === 1 && c >= '\ud800' && c <= '\udfff');
-  return [...name].filter(sayable).join('') || 'project';
-}
 
 @ApiTags('projects')
 @Controller('api/projects')
