@@ -1,4 +1,5 @@
 import 'reflect-metadata';
+import { BuildsService } from './builds/builds.service.js';
 import { ConfigError, readConfig } from './config.js';
 import { createApp } from './create-app.js';
 import { Database } from './database/database.js';
@@ -10,7 +11,7 @@ async function main(): Promise<void> {
   const app = await createApp(config);
   const db = app.get(Database);
   await db.migrate();
-  if (config.demo !== null) await loadDemo(db, app.get(ProjectsService), config.demo);
+  if (config.demo !== null) await loadDemo(db, app.get(ProjectsService), app.get(BuildsService), config.demo);
   await app.listen(config.port, config.host);
   // Whoever started the server waits for this line.
   process.stdout.write(`oquel-ready ${await app.getUrl()}\n`);

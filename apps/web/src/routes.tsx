@@ -2,6 +2,7 @@ import { createBrowserRouter, Link, Navigate, useRouteError } from 'react-router
 import type { ReactNode } from 'react';
 import { ProjectFrame } from './parts/frame.js';
 import { AuditView } from './views/audit/audit-view.js';
+import { BuildsView } from './views/builds/builds-view.js';
 import { CatalogueView } from './views/catalogue/catalogue-view.js';
 import { CrossingsView } from './views/crossings/crossings-view.js';
 import { PlanView } from './views/plan/plan-view.js';
@@ -28,6 +29,7 @@ export const router = createBrowserRouter([
       { path: 'catalogue', Component: CatalogueView },
       { path: 'rehearse', Component: RehearseView },
       { path: 'audit', Component: AuditView },
+      { path: 'builds', Component: BuildsView },
       { path: '*', element: <Navigate to="wire" replace /> },
     ],
   },

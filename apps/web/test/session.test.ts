@@ -144,7 +144,8 @@ describe('an open project', () => {
     const state = await until(mine.session, (s) => ids(s).includes('theirs') && s.saving === 'saved');
     expect(ids(state).sort()).toEqual(['gust-1', 'mine', 'theirs']);
     expect(mine.notices).toEqual([]);
-    await theirs.session.catchUp();
+    await theirs.session.heardVersion({ version: 3, undo: 'wired brake-2', redo: null });
+    expect(theirs.session.getState()).toMatchObject({ undo: 'wired brake-2', lastEdit: { who: 'ines' } });
     expect(ids(theirs.session.getState()).sort()).toEqual(['gust-1', 'mine', 'theirs']);
     mine.session.close();
     theirs.session.close();

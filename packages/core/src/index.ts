@@ -210,3 +210,4 @@ export {
   type DifferenceOf,
 } from './compare/compare.js';
 export { changesBetween } from './compare/changes.js';
+export { sidesOf, type Side } from './compare/sides.js';

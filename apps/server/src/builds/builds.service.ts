@@ -50,18 +50,19 @@ export class BuildsService {
   async import(
     id: string,
     text: string,
-    { name, note, who }: BuildImportDto & { at?: Date },
+    { name, note, who, at }: BuildImportDto & { at?: Date },
   ): Promise<BuildDto> {
     await this.projects.version(this.db.k, id);
     await this.builds.checkFree(this.db.k, id, name);
     const { project } = readProjectText(text);
-    return this.store(id, project, { name, note, who, version: null });
+    return this.store(id, project, { name, note, who, at, version: null });
   }
 
   /** Says of a build that it is let through or held back. @throws ProblemError */
-  async say(id: string, build: string, { verdict, who, reason = '' }: SayDto): Promise<BuildDto> {
+  async say(id: string, build: string, said: SayDto & { at?: Date }): Promise<BuildDto> {
+    const { verdict, who, reason = '', at } = said;
     await this.db.k.transaction().execute(async (tx) => {
-      await this.builds.say(tx, id, build, { verdict, who, reason });
+      await this.builds.say(tx, id, build, { verdict, who, reason, at });
       await tell(tx, { what: 'builds', project: id });
     });
     return this.one(id, build);

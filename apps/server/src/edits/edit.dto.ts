@@ -76,6 +76,7 @@ export class LoggedEditDto {
   @ApiProperty({ format: 'date-time' }) at: Date;
   @ApiProperty({ description: 'An edit that has not been undone meanwhile.' }) inForce: boolean;
   @ApiProperty({ type: 'array', items: { type: 'object', additionalProperties: true } }) changes: object[];
+  @ApiProperty({ nullable: true, type: String, format: 'uuid' }) key: string | null;
 }
 
 export class EditedDto {

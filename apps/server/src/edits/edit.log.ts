@@ -12,6 +12,8 @@ export interface LoggedEdit {
   /** An edit that has not been undone meanwhile. */
   inForce: boolean;
   changes: Change[];
+  /** Given by the client that made it. */
+  key: string | null;
 }
 export interface StackEdit {
   version: number;
@@ -27,7 +29,7 @@ export class EditLog {
   async since(k: Reader, id: string, version: number): Promise<LoggedEdit[]> {
     const rows = await k
       .selectFrom('edits')
-      .select(['version', 'kind', 'state', 'label', 'who', 'at', 'changes'])
+      .select(['version', 'kind', 'state', 'label', 'who', 'at', 'changes', 'key'])
       .where('project_id', '=', id)
       .where('version', '>', version)
       .orderBy('version')

@@ -10,13 +10,15 @@ import {
   Sse,
   type MessageEvent,
 } from '@nestjs/common';
-import { ApiNoContentResponse, ApiOkResponse, ApiOperation, ApiTags } from '@nestjs/swagger';
+import { ApiExtraModels, ApiNoContentResponse, ApiOkResponse, ApiOperation, ApiTags } from '@nestjs/swagger';
 import type { Observable } from 'rxjs';
 import { ProjectId } from '../projects/projects.controller.js';
-import { LiveDto, PlaceDto } from './live.dto.js';
+import { LiveDto, PlaceDto, PresentDto } from './live.dto.js';
 import { LiveService } from './live.service.js';
 
 @ApiTags('live')
+// Windows come as data of an event, which the description has no place for.
+@ApiExtraModels(PresentDto)
 @Controller('api/projects/:id/live')
 export class LiveController {
   constructor(@Inject(LiveService) private readonly live: LiveService) {}

@@ -6,6 +6,9 @@ export type ProjectLine = components['schemas']['ProjectDto'];
 export type Edited = components['schemas']['EditedDto'];
 export type LoggedEdit = components['schemas']['LoggedEditDto'];
 
+export type Build = components['schemas']['BuildDto'];
+export type Present = components['schemas']['PresentDto'];
+
 const api = createClient<paths>({ baseUrl: globalThis.location.origin });
 
 export interface ProblemBody {
@@ -61,13 +64,7 @@ export function openProject(id: string): Promise<OpenedProject> {
 }
 /** Sends the text as it is, so that the server can say exactly where it is broken. */
 export function importDocument(text: string): Promise<components['schemas']['ImportedDto']> {
-  return settle(
-    api.POST('/api/projects', {
-      body: text as never,
-      bodySerializer: (body) => body as unknown as string,
-      headers: { 'Content-Type': 'application/json' },
-    }),
-  );
+  return settle(api.POST('/api/projects', asText(text)));
 }
 export function sendEdit(id: string, body: components['schemas']['EditDto']): Promise<Edited> {
   return settle(api.POST('/api/projects/{id}/edits', { params: { path: { id } }, body }));
@@ -84,4 +81,65 @@ export function sendTakeBack(id: string, body: components['schemas']['TakeBackDt
 }
 export function editsAfter(id: string, after: number): Promise<LoggedEdit[]> {
   return settle(api.GET('/api/projects/{id}/edits', { params: { path: { id }, query: { after } } }));
+}
+
+/** Sends a document's text as it is, and the rest in the query. */
+const asText = (
+  text: string,
+): { body: never; bodySerializer: (body: unknown) => string; headers: Record<string, string> } => ({
+  body: text as never,
+  bodySerializer: (body) => body as string,
+  headers: { 'Content-Type': 'application/json' },
+});
+export function sendReplace(
+  id: string,
+  query: { base: number; label: string; who: string },
+  text: string,
+): Promise<Edited> {
+  return settle(api.POST('/api/projects/{id}/replace', { params: { path: { id }, query }, ...asText(text) }));
+}
+export function listBuilds(id: string): Promise<Build[]> {
+  return settle(api.GET('/api/projects/{id}/builds', { params: { path: { id } } }));
+}
+export function freezeBuild(id: string, body: components['schemas']['FreezeDto']): Promise<Build> {
+  return settle(api.POST('/api/projects/{id}/builds', { params: { path: { id } }, body }));
+}
+export function importBuild(
+  id: string,
+  query: { name: string; note?: string; who: string },
+  text: string,
+): Promise<Build> {
+  return settle(
+    api.POST('/api/projects/{id}/builds/import', { params: { path: { id }, query }, ...asText(text) }),
+  );
+}
+export function sayOfBuild(id: string, build: string, body: components['schemas']['SayDto']): Promise<Build> {
+  return settle(
+    api.POST('/api/projects/{id}/builds/{build}/verdicts', { params: { path: { id, build } }, body }),
+  );
+}
+export function sendRestore(
+  id: string,
+  build: string,
+  body: components['schemas']['StepDto'],
+): Promise<Edited> {
+  return settle(
+    api.POST('/api/projects/{id}/builds/{build}/restore', { params: { path: { id, build } }, body }),
+  );
+}
+/** A build's document or audit, as text: it is parsed where it is used. */
+export function buildText(id: string, build: string, part: 'document' | 'audit'): Promise<string> {
+  const path = { params: { path: { id, build } }, parseAs: 'text' } as const;
+  const answer =
+    part === 'document'
+      ? api.GET('/api/projects/{id}/builds/{build}/document', path)
+      : api.GET('/api/projects/{id}/builds/{build}/audit', path);
+  return settle(answer as Promise<{ data?: string; error?: unknown; response: Response }>);
+}
+export function sendPlace(
+  id: string,
+  client: string,
+  body: components['schemas']['PlaceDto'],
+): Promise<unknown> {
+  return settle(api.POST('/api/projects/{id}/live/{client}', { params: { path: { id, client } }, body }));
 }

@@ -138,6 +138,160 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/builds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All builds of a project, the oldest first */
+        get: operations["BuildsController_list"];
+        put?: never;
+        /** Freeze the project as it is stored, with its audit and gate */
+        post: operations["BuildsController_freeze"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/builds/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a document in as a build */
+        post: operations["BuildsController_import"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/builds/{build}/document": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The document of a build */
+        get: operations["BuildsController_document"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/builds/{build}/audit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The audit of a build, as it was when it was frozen */
+        get: operations["BuildsController_audit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/builds/{build}/verdicts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let a build through, or hold it back */
+        post: operations["BuildsController_say"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/builds/{build}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make the project as it was in a build; an edit that can be undone */
+        post: operations["BuildsController_restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/replace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make the project like a document; an edit that can be undone */
+        post: operations["ExchangeController_replace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/live": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What happens to the project, as server-sent events: version, presence, builds */
+        get: operations["LiveController_stream"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/live/{client}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say where a window is now */
+        post: operations["LiveController_move"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/health": {
         parameters: {
             query?: never;
@@ -219,6 +373,8 @@ export interface components {
             changes: {
                 [key: string]: unknown;
             }[];
+            /** Format: uuid */
+            key: string | null;
         };
         EditedDto: {
             /** @description The version that the edit brought about. */
@@ -239,6 +395,76 @@ export interface components {
             who: string;
             /** @description The version that the edit brought about. */
             version: number;
+        };
+        WaivedDto: {
+            rule: string;
+            message: string;
+            reason: string;
+            by: string;
+            /** @description ISO date */
+            until: string | null;
+        };
+        BuildVerdictDto: {
+            /** @enum {string} */
+            verdict: "through" | "back";
+            who: string;
+            /** Format: date-time */
+            at: string;
+            reason: string;
+        };
+        BuildDto: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            note: string;
+            /** @description Who froze it. */
+            who: string;
+            /** Format: date-time */
+            at: string;
+            /** @description Null for a document put in as a build. */
+            version: number | null;
+            /** @enum {string} */
+            gate: "pass" | "stop";
+            /** @description Findings, counted. */
+            summary: {
+                [key: string]: number;
+            };
+            /** @description Of the graph. */
+            metrics: {
+                [key: string]: number;
+            };
+            waived: components["schemas"]["WaivedDto"][];
+            /** @description What people said of it; the last one counts. */
+            verdicts: components["schemas"]["BuildVerdictDto"][];
+        };
+        FreezeDto: {
+            /** @description Unique among the builds of a project. */
+            name: string;
+            note?: string;
+            who: string;
+            /** @description The version that is to be frozen; it must be the stored one. */
+            base: number;
+        };
+        SayDto: {
+            /**
+             * @description Lets the build through, or holds it back.
+             * @enum {string}
+             */
+            verdict: "through" | "back";
+            /** @description Needed where it goes against the gate. */
+            reason?: string;
+            who: string;
+        };
+        PresentDto: {
+            /** Format: uuid */
+            client: string;
+            who: string;
+            place: string;
+        };
+        PlaceDto: {
+            who: string;
+            /** @description What it looks at: the address from the project on. */
+            place: string;
         };
         HealthDto: {
             /** @enum {string} */
@@ -483,6 +709,262 @@ export interface operations {
                 content: {
                     "application/json": Record<string, never>;
                 };
+            };
+        };
+    };
+    BuildsController_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildDto"][];
+                };
+            };
+        };
+    };
+    BuildsController_freeze: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FreezeDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildDto"];
+                };
+            };
+        };
+    };
+    BuildsController_import: {
+        parameters: {
+            query: {
+                /** @description Unique among the builds of a project. */
+                name: string;
+                note?: string;
+                who: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        /** @description The document, oquel.project/1 */
+        requestBody: {
+            content: {
+                "application/json": Record<string, never>;
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildDto"];
+                };
+            };
+        };
+    };
+    BuildsController_document: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": Record<string, never>;
+                };
+            };
+        };
+    };
+    BuildsController_audit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description oquel.audit/1 */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": Record<string, never>;
+                };
+            };
+        };
+    };
+    BuildsController_say: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SayDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildDto"];
+                };
+            };
+        };
+    };
+    BuildsController_restore: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StepDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EditedDto"];
+                };
+            };
+        };
+    };
+    ExchangeController_replace: {
+        parameters: {
+            query: {
+                /** @description The version that the document was compared with. */
+                base: number;
+                /** @description A sentence for the history. */
+                label: string;
+                who: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        /** @description The document, oquel.project/1 */
+        requestBody: {
+            content: {
+                "application/json": Record<string, never>;
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EditedDto"];
+                };
+            };
+        };
+    };
+    LiveController_stream: {
+        parameters: {
+            query: {
+                who: string;
+                /** @description What it looks at: the address from the project on. */
+                place: string;
+                /** @description Names the window. */
+                client: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description text/event-stream */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    LiveController_move: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                client: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlaceDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -11,7 +11,8 @@ const SEVERITIES: Finding['severity'][] = ['error', 'warning', 'info'];
 /** The audit at all times: gate, counts, longest chain, cycles, and what the last edit did to them. */
 export function AuditStrip(): ReactNode {
   const state = useSessionState();
-  const { id, audit, rehearsed, lastEdit, saving, waiting, project } = state;
+  const { id, audit, rehearsed, lastEdit, saving, waiting, project, connected } = state;
+  const offline = saving === 'offline' || !connected;
   const base = `/p/${id}/audit`;
   if (!audit) {
     return (
@@ -53,14 +54,14 @@ export function AuditStrip(): ReactNode {
       <span className="last" role="status" title={lastEdit?.label}>
         {lastEdit && (
           <>
-            <b>last edit:</b> <LastEditText last={lastEdit} />
+            <b>{lastEdit.who === null ? 'last edit' : `edit by ${lastEdit.who}`}:</b>{' '}
+            <LastEditText last={lastEdit} />
           </>
         )}
       </span>
-      <span className={`saved ${saving === 'offline' ? 'waiting' : ''}`} data-saving={saving}>
-        {saving === 'saved' && 'saved'}
-        {saving === 'saving' && 'saving ...'}
-        {saving === 'offline' && `no server: ${countText(waiting, 'edit')} waiting`}
+      <span className={`saved ${offline ? 'waiting' : ''}`} data-saving={offline ? 'offline' : saving}>
+        {offline && `no server${waiting > 0 ? `: ${countText(waiting, 'edit')} waiting` : ''}`}
+        {!offline && (saving === 'saved' ? 'saved' : 'saving ...')}
       </span>
     </footer>
   );

@@ -4,14 +4,15 @@ import { Button } from '@mui/material';
 import { SessionProvider, useSession, useSessionState } from '../session/session-context.js';
 import { AuditStrip } from './audit-strip.js';
 import { useColorMode } from './color-mode.js';
+import { ConflictPanel } from './conflict-panel.js';
 import { GoTo } from './goto/go-to.js';
 import { Shortcuts } from './goto/shortcuts.js';
 import { History } from './history.js';
 import { NameField } from './name-field.js';
+import { Present } from './present.js';
 import { Toasts } from './ui/toasts.js';
 
 const VIEWS = ['Plan', 'Wire', 'Ripple', 'Crossings', 'Catalogue', 'Rehearse', 'Audit', 'Builds'] as const;
-const BUILT = new Set<string>(['Plan', 'Wire', 'Ripple', 'Crossings', 'Catalogue', 'Rehearse', 'Audit']);
 
 /** An open project: the title line, the view, and the audit strip. */
 export function ProjectFrame(): ReactNode {
@@ -79,17 +80,11 @@ function Frame(): ReactNode {
           {project.name}
         </span>
         <nav className="views" aria-label="Views">
-          {VIEWS.map((view) =>
-            BUILT.has(view) ? (
-              <NavLink key={view} to={`/p/${id}/${view.toLowerCase()}`}>
-                {view}
-              </NavLink>
-            ) : (
-              <span key={view} title="Not in this version yet" aria-disabled="true">
-                {view}
-              </span>
-            ),
-          )}
+          {VIEWS.map((view) => (
+            <NavLink key={view} to={`/p/${id}/${view.toLowerCase()}`}>
+              {view}
+            </NavLink>
+          ))}
         </nav>
         <div className="tools">
           <button type="button" className="word" title="Ctrl+K" onClick={() => setOpen('goto')}>
@@ -128,6 +123,7 @@ function Frame(): ReactNode {
           <a href={`/api/projects/${id}/document`} download={`${project.name}.oquel.json`}>
             Export
           </a>
+          <Present />
           <NameField />
           <button
             type="button"
@@ -146,6 +142,7 @@ function Frame(): ReactNode {
       {open === 'goto' && <GoTo onClose={() => setOpen(null)} />}
       {open === 'history' && <History onClose={() => setOpen(null)} />}
       {open === 'shortcuts' && <Shortcuts onClose={() => setOpen(null)} />}
+      <ConflictPanel />
       <Toasts />
     </div>
   );

@@ -1,7 +1,9 @@
 import {
   applyChanges,
   indexProject,
+  overlap,
   reindexProject,
+  sidesOf,
   type AuditResult,
   type Change,
   type ChangeSet,
@@ -17,6 +19,7 @@ import {
   type Rehearsal,
   type RehearsalsResult,
   type SelectedNow,
+  type Side,
   type Step,
   type Walk,
 } from '@oquel/core';
@@ -25,12 +28,26 @@ import {
   editsAfter,
   openProject,
   sendEdit,
+  sendReplace,
+  sendRestore,
   sendStep,
   sendTakeBack,
   Unreachable,
   type Edited,
+  type LoggedEdit,
+  type Present,
 } from '../api/client.js';
-import type { Auditor, Rehearsed, RippleAnswer, RippleQuestion, SelectionAsk } from '../workers/auditor.js';
+import type { VersionNotice } from './live-link.js';
+import { keepWaiting, keptWaiting, type WaitingEdit } from './waiting-edits.js';
+import type {
+  Auditor,
+  Comparison,
+  Rehearsed,
+  RippleAnswer,
+  RippleQuestion,
+  SelectionAsk,
+  StateText,
+} from '../workers/auditor.js';
 
 type Methods = {
   [K in keyof Auditor as Auditor[K] extends (...args: never[]) => unknown ? K : never]: Auditor[K];
@@ -42,6 +59,8 @@ export type AuditorPort = {
 
 export interface LastEdit {
   label: string;
+  /** Somebody else who made it; null for this window. */
+  who: string | null;
   /** Null while the audit runs. */
   change: FindingChange | null;
 }
@@ -58,16 +77,32 @@ export interface SessionState {
   readonly saving: 'saved' | 'saving' | 'offline';
   /** Edits that the server does not have yet. */
   readonly waiting: number;
+  /** Whether changes of others come in at once. */
+  readonly connected: boolean;
+  /** All windows that have the project open. */
+  readonly present: readonly Present[];
+  /** Counts what happened to the builds. */
+  readonly buildsChanged: number;
+  /** Edits of this window that met edits of others, until somebody chooses. */
+  readonly conflicts: readonly Conflict[];
+}
+/** An edit of this window that is not stored, since somebody else had changed the same. */
+export interface Conflict {
+  mine: ChangeSet;
+  theirs: readonly { who: string; label: string }[];
+  sides: readonly Side[];
 }
 export interface Notice {
   text: string;
   kind: 'told' | 'refused';
 }
 
-type Job =
-  | { way: 'edit'; key: string; changeSet: ChangeSet }
-  | { way: 'undo' | 'redo' }
-  | { way: 'take-back'; version: number };
+type Job = ({ way: 'edit' } & WaitingEdit) | { way: 'ask'; ask: (at: Asked) => Promise<Edited> };
+/** What the server wants to know of whoever asks for an edit that it works out itself. */
+interface Asked {
+  base: number;
+  who: string;
+}
 
 const RETRY_MS = 2000;
 
@@ -106,8 +141,13 @@ export class ProjectSession {
       redo: opened.redo,
       saving: 'saved',
       waiting: 0,
+      connected: true,
+      present: [],
+      buildsChanged: 0,
+      conflicts: [],
     };
     this.auditing = this.reaudit(project);
+    void this.takeUpWaiting();
   }
 
   /** The version that the server had when it last answered. */
@@ -130,25 +170,36 @@ export class ProjectSession {
   }
 
   /** Applies an edit here at once and sends it. Returns false, with a notice, if it cannot be applied. */
-  edit(changeSet: ChangeSet): boolean {
+  edit(changeSet: ChangeSet, key: string = crypto.randomUUID()): boolean {
     try {
-      this.applyLocally(changeSet.changes, changeSet.label);
+      this.applyLocally(changeSet.changes, changeSet.label, null);
     } catch (error) {
       this.notice(error instanceof Error ? error.message : String(error), 'refused');
       return false;
     }
-    this.queue.push({ way: 'edit', key: crypto.randomUUID(), changeSet });
+    this.queue.push({ way: 'edit', key, changeSet });
     this.set({ undo: changeSet.label, redo: null });
+    this.keep();
     void this.run();
     return true;
   }
   step(way: 'undo' | 'redo'): void {
-    this.queue.push({ way });
-    void this.run();
+    this.ask((at) => sendStep(this.state.id, way, at));
   }
   /** Takes back the edit that brought about a version, if nothing later touched the same. */
   takeBack(version: number): void {
-    this.queue.push({ way: 'take-back', version });
+    this.ask((at) => sendTakeBack(this.state.id, { ...at, version }));
+  }
+  /** Makes the project as it was in a build. */
+  restore(build: string): void {
+    this.ask((at) => sendRestore(this.state.id, build, at));
+  }
+  /** Makes the project like a document, which was compared with it when it was at that version. */
+  replaceBy(text: string, label: string, compared: number): void {
+    this.ask(({ who }) => sendReplace(this.state.id, { base: compared, label, who }, text));
+  }
+  private ask(ask: (at: Asked) => Promise<Edited>): void {
+    this.queue.push({ way: 'ask', ask });
     void this.run();
   }
   /** Cures for a finding, once the audit of the last edit is there. */
@@ -225,6 +276,10 @@ export class ProjectSession {
     await this.auditing;
     return this.auditor.crossings(by);
   }
+  async compare(from: StateText, to: StateText): Promise<Comparison> {
+    await this.auditing;
+    return this.auditor.compare(from, to);
+  }
   async figures(): Promise<Figures> {
     await this.auditing;
     return this.auditor.figures();
@@ -233,16 +288,100 @@ export class ProjectSession {
     await this.auditing;
     return this.auditor.cureAlike(fingerprint);
   }
-  /** Takes in what others have done meanwhile, and a new day: waivers end at midnight. */
-  async catchUp(): Promise<void> {
+  /** A new day: waivers end at midnight. */
+  newDay(): void {
     if (this.today !== '' && this.today !== today()) this.auditing = this.reaudit(this.state.project);
-    if (this.queue.length > 0 || this.running) return;
+  }
+
+  // --- What others do
+
+  /** The version that is stored. What the window does not have yet is fetched and applied, once nothing of its own is on the way. */
+  async heardVersion({ version, undo, redo }: VersionNotice): Promise<void> {
+    this.known = Math.max(this.known, version);
+    if (this.running || this.queue.length > 0) return;
+    if (version > this.version) await this.catchUp();
+    if (this.version === version && this.queue.length === 0) this.set({ undo, redo });
+  }
+  private known = 0;
+  private async catchUp(): Promise<void> {
+    const base = this.version;
+    let edits: LoggedEdit[];
     try {
-      const edits = await editsAfter(this.state.id, this.version);
-      if (this.queue.length === 0 && edits.length > 0) await this.reopen([]);
+      edits = await editsAfter(this.state.id, base);
     } catch {
-      // The next edit will say so if the server stays away.
+      // The link tells the version again when it is back.
+      return;
     }
+    // An edit of this window that was made meanwhile brings the others along.
+    if (this.closed || this.running || this.queue.length > 0 || this.version !== base) return;
+    try {
+      for (const edit of edits) {
+        this.applyLocally(edit.changes as Change[], told(edit), edit.who);
+        this.version = edit.version;
+      }
+    } catch {
+      await this.reopen([]).catch(() => undefined);
+    }
+  }
+  heardPresent(present: readonly Present[]): void {
+    this.set({ present });
+  }
+  heardBuilds(): void {
+    this.set({ buildsChanged: this.state.buildsChanged + 1 });
+  }
+  heardConnected(connected: boolean): void {
+    if (connected !== this.state.connected) this.set({ connected });
+    // Edits that wait for the server need not wait for their turn.
+    if (connected && this.timer) {
+      clearTimeout(this.timer);
+      this.timer = null;
+      void this.run();
+    }
+  }
+  /** Ends the oldest conflict: by doing this window's edit over what the others did, or by leaving theirs. */
+  settle(choice: 'mine' | 'theirs'): void {
+    const [conflict, ...conflicts] = this.state.conflicts;
+    this.set({ conflicts });
+    if (choice === 'mine' && conflict) this.edit(conflict.mine);
+  }
+
+  /** Edits that were on their way when the window was loaded anew. */
+  private async takeUpWaiting(): Promise<void> {
+    const kept = keptWaiting(this.state.id);
+    if (!kept) return;
+    let since: LoggedEdit[];
+    try {
+      since = await editsAfter(this.state.id, kept.base);
+    } catch {
+      this.timer = setTimeout(() => void this.takeUpWaiting(), RETRY_MS);
+      return;
+    }
+    const done = new Set(since.map((e) => e.key));
+    const others = since.filter((e) => !kept.edits.some((w) => w.key === e.key));
+    for (const waiting of kept.edits.filter((w) => !done.has(w.key))) {
+      const met = others.filter((e) => overlap(e.changes as Change[], waiting.changeSet.changes).length > 0);
+      if (met.length > 0) this.conflict(waiting.changeSet, met, this.state.project);
+      else this.edit(waiting.changeSet, waiting.key);
+    }
+    this.keep();
+  }
+  private keep(): void {
+    const edits = this.queue.flatMap((job) =>
+      job.way === 'edit' ? [{ key: job.key, changeSet: job.changeSet }] : [],
+    );
+    keepWaiting(this.state.id, this.version, edits);
+  }
+  /** What this window would have done, beside what the others have done. */
+  private conflict(mine: ChangeSet, met: readonly LoggedEdit[], theirs: Project): void {
+    const names = [...new Set(met.flatMap((e) => overlap(e.changes as Change[], mine.changes)))];
+    let sides: Side[] = [];
+    try {
+      sides = sidesOf(theirs, applyChanges(theirs, mine.changes).project, names);
+    } catch {
+      // It can no longer be applied at all: the choice says so.
+    }
+    const told = met.map(({ who, label }) => ({ who, label }));
+    this.set({ conflicts: [...this.state.conflicts, { mine, theirs: told, sides }] });
   }
 
   private async run(): Promise<void> {
@@ -256,19 +395,25 @@ export class ProjectSession {
       try {
         await this.send(this.queue[0]);
         this.queue.shift();
+        this.keep();
       } catch (error) {
         if (error instanceof Unreachable) {
           this.set({ saving: 'offline' });
-          this.timer = setTimeout(() => void this.run(), RETRY_MS);
+          this.timer = setTimeout(() => {
+            this.timer = null;
+            void this.run();
+          }, RETRY_MS);
           this.running = false;
           return;
         }
-        this.queue.shift();
-        await this.refused(error);
+        const [refused] = this.queue.splice(0, 1);
+        this.keep();
+        await this.refused(error, refused);
       }
       this.set({ saving: this.queue.length > 0 ? 'saving' : 'saved', waiting: this.queue.length });
     }
     this.running = false;
+    if (this.known > this.version && this.queue.length === 0) await this.catchUp();
   }
 
   private async send(job: Job): Promise<void> {
@@ -281,17 +426,10 @@ export class ProjectSession {
       else this.take(edited);
       return;
     }
-    const edited =
-      job.way === 'take-back'
-        ? await sendTakeBack(id, { base, who: this.who(), version: job.version })
-        : await sendStep(id, job.way, { base, who: this.who() });
+    const edited = await job.ask({ base, who: this.who() });
     const [own] = edited.edits.slice(-1);
     for (const edit of edited.edits) {
-      const verb = edit.kind === 'undo' ? 'undone: ' : edit.kind === 'redo' ? 'redone: ' : '';
-      this.applyLocally(
-        edit.changes as Change[],
-        `${edit === own ? '' : `${edit.who}, `}${verb}${edit.label}`,
-      );
+      this.applyLocally(edit.changes as Change[], told(edit), edit === own ? null : edit.who);
     }
     this.take(edited);
   }
@@ -311,37 +449,38 @@ export class ProjectSession {
     for (const job of waiting) {
       if (job.way !== 'edit') continue;
       try {
-        this.applyLocally(job.changeSet.changes, job.changeSet.label);
+        this.applyLocally(job.changeSet.changes, job.changeSet.label, null);
       } catch {
         // The server will refuse it too, and say why.
       }
     }
   }
-  private async refused(error: unknown): Promise<void> {
-    const text = error instanceof ApiProblem ? error.message : String(error);
-    const nothing =
-      error instanceof ApiProblem &&
-      ['nothing-to-undo', 'nothing-to-redo', 'depended-on', 'not-in-force'].some((type) => error.is(type));
-    this.notice(text, nothing ? 'told' : 'refused');
+  private async refused(error: unknown, job: Job): Promise<void> {
+    const stale = error instanceof ApiProblem && error.is('stale-edit') && job.way === 'edit';
+    const told = error instanceof ApiProblem && TOLD.some((type) => error.is(type));
+    if (!stale) {
+      this.notice(error instanceof Error ? error.message : String(error), told ? 'told' : 'refused');
+    }
     try {
       await this.reopen(this.queue);
     } catch {
       // Opened again with the next edit that is sent.
     }
+    if (stale) this.conflict(job.changeSet, error.body.theirs as LoggedEdit[], this.state.project);
   }
 
-  private applyLocally(changes: Change[], label: string): void {
+  private applyLocally(changes: Change[], label: string, who: string | null): void {
     const { project } = applyChanges(this.state.project, changes);
     this.set({
       project,
       index: reindexProject(this.state.index, project),
-      lastEdit: { label, change: null },
+      lastEdit: { label, who, change: null },
     });
     this.auditing = this.auditing
       .then(async () => {
         const { result, change } = await this.auditor.apply(changes);
         if (this.closed) return;
-        this.set({ audit: result, lastEdit: { label, change } });
+        this.set({ audit: result, lastEdit: { label, who, change } });
         this.rehearseIfAsked();
       }, ignore)
       .catch((error: unknown) => this.auditFailed(error));
@@ -371,6 +510,18 @@ export class ProjectSession {
   private notice(text: string, kind: Notice['kind']): void {
     for (const listener of this.noticed) listener({ text, kind });
   }
+}
+/** Refusals that change nothing. */
+const TOLD = [
+  'nothing-to-undo',
+  'nothing-to-redo',
+  'depended-on',
+  'not-in-force',
+  'no-difference',
+  'changed-meanwhile',
+];
+function told({ kind, label }: LoggedEdit): string {
+  return `${kind === 'undo' ? 'undone: ' : kind === 'redo' ? 'redone: ' : ''}${label}`;
 }
 function ignore(): void {}
 /** Waivers are judged by the day in UTC, as the command line does. */

@@ -1,8 +1,10 @@
 import { useQuery } from '@tanstack/react-query';
 import { wrap, type Remote } from 'comlink';
 import { createContext, use, useEffect, useState, useSyncExternalStore, type ReactNode } from 'react';
+import { useLocation } from 'react-router';
 import { openProject } from '../api/client.js';
 import type { Auditor } from '../workers/auditor.js';
+import { LiveLink } from './live-link.js';
 import { whoIsIt } from './who.js';
 import { ProjectSession, type SessionState } from './project-session.js';
 
@@ -28,21 +30,40 @@ export function SessionProvider({
     retry: false,
   });
   const [session, setSession] = useState<ProjectSession | null>(null);
+  const [link, setLink] = useState<LiveLink | null>(null);
   useEffect(() => {
     if (!data) return;
     const worker = new Worker(new URL('../workers/audit.worker.ts', import.meta.url), { type: 'module' });
     const auditor: Remote<Auditor> = wrap<Auditor>(worker);
     const next = new ProjectSession(data, auditor, whoIsIt);
     setSession(next);
-    const onFocus = (): void => void next.catchUp();
+    const place = (): string => placeNow(id);
+    const link = new LiveLink(id, whoIsIt, place, {
+      version: (notice) => void next.heardVersion(notice),
+      present: (windows) => next.heardPresent(windows.filter((w) => w.client !== link.client)),
+      builds: () => next.heardBuilds(),
+      connected: (is) => next.heardConnected(is),
+    });
+    setLink(link);
+    const onFocus = (): void => next.newDay();
+    const onLeave = (e: BeforeUnloadEvent): void => {
+      if (next.getState().waiting > 0) e.preventDefault();
+    };
     window.addEventListener('focus', onFocus);
+    window.addEventListener('beforeunload', onLeave);
     return () => {
       window.removeEventListener('focus', onFocus);
+      window.removeEventListener('beforeunload', onLeave);
+      link.close();
+      setLink(null);
       next.close();
       worker.terminate();
       setSession(null);
     };
-  }, [data]);
+  }, [data, id]);
+  const { pathname, search } = useLocation();
+  const here = useDebounced(`${pathname}${search}`);
+  useEffect(() => link?.moved(), [link, here]);
   if (error) return failed(error, () => void refetch());
   if (!session) return waiting;
   return <SessionContext value={session}>{children}</SessionContext>;
@@ -56,4 +77,19 @@ export function useSession(): ProjectSession {
 export function useSessionState(): SessionState {
   const session = useSession();
   return useSyncExternalStore(session.subscribe, session.getState);
+}
+
+/** What the window looks at: the address from the project on. */
+function placeNow(id: string): string {
+  const { pathname, search } = window.location;
+  return `${pathname.replace(`/p/${id}/`, '')}${search}`.slice(0, 2000);
+}
+/** A value once it has not changed for a moment. */
+function useDebounced(value: string): string {
+  const [calm, setCalm] = useState(value);
+  useEffect(() => {
+    const timer = setTimeout(() => setCalm(value), 600);
+    return () => clearTimeout(timer);
+  }, [value]);
+  return calm;
 }

@@ -3,6 +3,7 @@ import {
   audit,
   buildGraph,
   compareFindings,
+  compareProjects,
   cureAlike,
   figuresOf,
   layRipple,
@@ -11,6 +12,7 @@ import {
   narrowed,
   proposeFixes,
   reachedNames,
+  readProjectText,
   reindexProject,
   rippleLines,
   rippleOf,
@@ -28,9 +30,11 @@ import {
   type CrossingGroup,
   type Crossings,
   type Cure,
+  type Difference,
   type DeliveryTable,
   type CureOfMany,
   type Figures,
+  type Finding,
   type FindingChange,
   type Graph,
   type NotRun,
@@ -71,6 +75,12 @@ export interface RippleAnswer {
   limit: number;
   /** Milliseconds that it took to follow and lay out. */
   took: number;
+}
+/** A state of the project: as it is, or a build's document and audit as texts. */
+export type StateText = 'now' | { document: string; audit: string };
+export interface Comparison {
+  difference: Difference;
+  findings: FindingChange;
 }
 export interface SelectionAsk {
   from: BindingFrom;
@@ -116,6 +126,21 @@ export class Auditor {
   preview(changes: Change[]): FindingChange {
     const { project } = applyChanges(this.live.project, changes);
     return compareFindings(this.live.result.findings, audit(project, { today: this.today }).findings);
+  }
+  /** A state of the project beside another one. @throws BrokenDocument */
+  compare(from: StateText, to: StateText): Comparison {
+    const [a, b] = [from, to].map((side) => this.stateOf(side));
+    return {
+      difference: compareProjects(a.project, b.project),
+      findings: compareFindings(a.findings, b.findings),
+    };
+  }
+  private stateOf(side: StateText): { project: Project; findings: readonly Finding[] } {
+    if (side === 'now') return { project: this.live.project, findings: this.live.result.findings };
+    return {
+      project: readProjectText(side.document).project,
+      findings: (JSON.parse(side.audit) as AuditResult).findings,
+    };
   }
   /** What selections of an asset's bindings take now; null for one that names nothing. */
   selected(owner: string, asks: readonly SelectionAsk[]): (SelectedNow | null)[] {

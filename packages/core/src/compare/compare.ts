@@ -278,7 +278,12 @@ function projectLines(old: ProjectIndex, now: ProjectIndex, carrier: Carrier): D
       'rehearsal',
       a.rehearsals?.map((r) => ({ ...r, steps: r.steps.map((s) => carrier.step(s)) })),
       b.rehearsals,
-      (r) => ({ steps: r.steps.length, loadSet: r.loadSet, note: r.note }),
+      ({ steps, loadSet, note }) =>
+        [
+          `${steps.length} step${steps.length === 1 ? '' : 's'}`,
+          loadSet === undefined ? 'everything loaded' : `with ${loadSet}`,
+          ...(note === undefined ? [] : [note]),
+        ].join(', '),
     ),
     ...partLines(policyParts(a), policyParts(b), []),
     ...listLines(

@@ -264,7 +264,11 @@ export class Run implements EffectHost, LifeHost, StepHost {
     if (live.gone && !special?.stood) return 'gone';
     if (this.population.isAsleep(live)) return 'asleep';
     if (decl.limit !== undefined && live.counts[event] >= decl.limit) return 'limit';
-    if ('activators' in decl.cause && decl.cause.activators && !this.admits(decl.cause.activators, special?.activator ?? null)) {
+    if (
+      'activators' in decl.cause &&
+      decl.cause.activators &&
+      !this.admits(decl.cause.activators, special?.activator ?? null)
+    ) {
       return 'filtered';
     }
     if (this.ground.peers > 0 && !maySend(decl, by, this.population.peersOf(live))) return 'barred';

@@ -102,7 +102,13 @@ export function AuditView(): ReactNode {
           by={by}
           tools={
             <>
-              <Since baseline={baseline} since={since} onChange={setBaseline} />
+              <Since
+                baseline={baseline}
+                since={since}
+                build={params.get('since') ?? ''}
+                onBuild={(since) => set({ since, finding: '' })}
+                onChange={setBaseline}
+              />
               <Exports since={since} />
             </>
           }

@@ -1,6 +1,11 @@
+import { useQuery as useServer } from '@tanstack/react-query';
 import { readBaseline, type Finding, type FindingChange } from '@oquel/core';
-import { useRef, useState, type ReactNode } from 'react';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { buildText, listBuilds } from '../../api/client.js';
+import { useSessionState } from '../../session/session-context.js';
 import { countText } from '../../parts/ui/severity-mark.js';
+
+const FILE = 'file';
 
 /** An earlier audit to compare with. */
 export interface Baseline {
@@ -8,16 +13,40 @@ export interface Baseline {
   findings: readonly Finding[];
 }
 
-/** Shows only what is new since an earlier audit, which is chosen as the file that was saved of it. */
+/** Shows only what is new since an earlier audit: that of a build, or one that was saved as a file. */
 export function Since({
   baseline,
   since,
+  build,
+  onBuild,
   onChange,
 }: {
   baseline: Baseline | null;
   since: FindingChange | null;
+  /** The build that is asked for; empty for none. */
+  build: string;
+  onBuild: (build: string) => void;
   onChange: (baseline: Baseline | null) => void;
 }): ReactNode {
+  const { id, buildsChanged } = useSessionState();
+  const builds = useServer({
+    queryKey: ['builds', id, buildsChanged],
+    queryFn: () => listBuilds(id),
+    retry: false,
+  });
+  const asked = builds.data?.find((b) => b.id === build);
+  const audited = useServer({
+    queryKey: ['build audit', id, build],
+    queryFn: () => buildText(id, build, 'audit'),
+    enabled: asked !== undefined,
+    staleTime: Infinity,
+    retry: false,
+  });
+  const name = asked?.name;
+  useEffect(() => {
+    if (name === undefined || audited.data === undefined) return;
+    onChange({ name, findings: readBaseline(audited.data).findings });
+  }, [name, audited.data, onChange]);
   const input = useRef<HTMLInputElement>(null);
   const [fault, setFault] = useState('');
   const read = async (file: File | undefined): Promise<void> => {
@@ -25,6 +54,7 @@ export function Since({
     try {
       const { findings } = readBaseline(await file.text());
       setFault('');
+      onBuild('');
       onChange({ name: file.name, findings });
     } catch (error) {
       setFault(`${file.name} is no audit: ${error instanceof Error ? error.message : String(error)}`);
@@ -47,14 +77,37 @@ export function Since({
         <span role="status">
           <b>{countText(since.added.length, 'finding')} new</b>, {since.gone.length} gone since{' '}
           {baseline.name}{' '}
-          <button type="button" className="word" onClick={() => onChange(null)}>
+          <button
+            type="button"
+            className="word"
+            onClick={() => {
+              onBuild('');
+              onChange(null);
+            }}
+          >
             Show all
           </button>
         </span>
       ) : (
-        <button type="button" className="word" onClick={() => input.current?.click()}>
-          New since ...
-        </button>
+        <select
+          className="line"
+          aria-label="New since"
+          value=""
+          onChange={(e) => (e.target.value === FILE ? input.current?.click() : onBuild(e.target.value))}
+        >
+          <option value="">New since ...</option>
+          {[...(builds.data ?? [])].reverse().map((b) => (
+            <option key={b.id} value={b.id}>
+              {b.name}
+            </option>
+          ))}
+          <option value={FILE}>an audit in a file ...</option>
+        </select>
+      )}
+      {build !== '' && builds.data && !asked && (
+        <span className="fault error" role="alert">
+          There is no such build.
+        </span>
       )}
       {fault !== '' && (
         <span className="fault error" role="alert">

@@ -1,0 +1,69 @@
+import './conflict-panel.css';
+import { Dialog } from '@mui/material';
+import type { ReactNode } from 'react';
+import { useSession, useSessionState } from '../session/session-context.js';
+import { countText } from './ui/severity-mark.js';
+
+/** Both sides of an edit that met somebody else's, and the choice between them. */
+export function ConflictPanel(): ReactNode {
+  const session = useSession();
+  const { conflicts } = useSessionState();
+  const [conflict] = conflicts;
+  if (!conflict) return null;
+  const { mine, theirs, sides } = conflict;
+  const last = theirs[theirs.length - 1];
+  return (
+    <Dialog
+      open
+      transitionDuration={0}
+      maxWidth={false}
+      slotProps={{ paper: { className: 'conflict', 'aria-label': 'Changed by two' } }}
+    >
+      <h2>
+        {last.who} changed the same thing{theirs.length > 1 && ` (${countText(theirs.length, 'edit')})`}
+      </h2>
+      <p>
+        Yours is not stored: <b>{mine.label}</b>. Meanwhile there was: <b>{last.label}</b>.
+      </p>
+      {sides.length > 0 ? (
+        <div className="scroll" tabIndex={0} role="group" aria-label="Both sides">
+          <table>
+            <thead>
+              <tr>
+                <th>what</th>
+                <th>{last.who}’s</th>
+                <th>yours</th>
+              </tr>
+            </thead>
+            <tbody>
+              {sides.map((s) => (
+                <tr key={`${s.asset}/${s.id}`}>
+                  <td className="mono">
+                    {s.asset} {s.id}
+                  </td>
+                  <td>{s.theirs ?? <i>not there</i>}</td>
+                  <td>{s.yours ?? <i>not there</i>}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      ) : (
+        <p className="soft">
+          What yours was about has gone or changed so that it cannot be shown beside theirs. It may not be
+          possible to do it again.
+        </p>
+      )}
+      <div className="row">
+        <button type="button" className="tick" autoFocus onClick={() => session.settle('theirs')}>
+          Leave {last.who}’s
+        </button>
+        <button type="button" className="tick" onClick={() => session.settle('mine')}>
+          Do mine over it
+        </button>
+        <span className="soft">Either way it can be undone.</span>
+        {conflicts.length > 1 && <span className="soft">{conflicts.length - 1} more after this one.</span>}
+      </div>
+    </Dialog>
+  );
+}

@@ -1,0 +1,58 @@
+import './present.css';
+import { Popover } from '@mui/material';
+import { useState, type ReactNode } from 'react';
+import { Link } from 'react-router';
+import type { Present as Window } from '../api/client.js';
+import { useSessionState } from '../session/session-context.js';
+import { countText } from './ui/severity-mark.js';
+
+/** Who else has the project open, and where; leads to what they look at. */
+export function Present(): ReactNode {
+  const { id, present } = useSessionState();
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  if (present.length === 0) return null;
+  return (
+    <>
+      <button
+        type="button"
+        className="word others"
+        aria-haspopup="dialog"
+        title="Who else has this project open"
+        onClick={(e) => setAnchor(e.currentTarget)}
+      >
+        +{present.length}
+        <span className="unseen"> {countText(present.length, 'other window')} of this project</span>
+      </button>
+      <Popover
+        open={anchor !== null}
+        anchorEl={anchor}
+        onClose={() => setAnchor(null)}
+        transitionDuration={0}
+        anchorOrigin={{ vertical: 'bottom', horizontal: 'right' }}
+        transformOrigin={{ vertical: 'top', horizontal: 'right' }}
+        slotProps={{ paper: { className: 'present', role: 'dialog', 'aria-label': 'Also here' } }}
+      >
+        <h2>Also here</h2>
+        <ul>
+          {present.map((w) => (
+            <li key={w.client}>
+              <b>{w.who}</b>
+              <Link to={`/p/${id}/${w.place}`} onClick={() => setAnchor(null)}>
+                {placeText(w)}
+              </Link>
+            </li>
+          ))}
+        </ul>
+      </Popover>
+    </>
+  );
+}
+
+/** `Wire, pylon-ridge, mast-2` for `wire?scope=pylon-ridge&at=mast-2`. */
+export function placeText({ place }: Pick<Window, 'place'>): string {
+  const [path, query = ''] = place.split('?');
+  const view = path.split('/').pop() ?? '';
+  const params = new URLSearchParams(query);
+  const named = ['scope', 'asset', 'at', 'event', 'rule', 'name'].flatMap((name) => params.get(name) ?? []);
+  return [view === '' ? 'Oquel' : view[0].toUpperCase() + view.slice(1), ...named].join(', ');
+}

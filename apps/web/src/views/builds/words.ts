@@ -1,0 +1,35 @@
+import type { DifferenceCounts, DifferenceHow } from '@oquel/core';
+import type { Build } from '../../api/client.js';
+
+/** `18 Nov 2026` in the reader's own way. */
+export function dayText(at: string): string {
+  return new Date(at).toLocaleDateString(undefined, { day: 'numeric', month: 'short', year: 'numeric' });
+}
+
+/** What counts of a build: the last that somebody said of it, else the gate. */
+export function standing({ gate, verdicts }: Build): { text: string; tone: 'good' | 'bad' } {
+  const last = verdicts.at(-1);
+  if (last?.verdict === 'through') {
+    return { text: `let through by ${last.who}${gate === 'stop' ? ' against the gate' : ''}`, tone: 'good' };
+  }
+  if (last) return { text: `held back by ${last.who}`, tone: 'bad' };
+  return gate === 'pass'
+    ? { text: 'the gate passes it', tone: 'good' }
+    : { text: 'the gate stops it', tone: 'bad' };
+}
+
+export const HOW_WORD: Record<DifferenceHow, string> = {
+  added: 'new',
+  removed: 'gone',
+  changed: 'changed',
+  moved: 'moved',
+  renamed: 'renamed',
+};
+export const HOWS = Object.keys(HOW_WORD) as DifferenceHow[];
+
+/** `12 new, 2 changed`; empty for nothing. */
+export function countsText(counts: DifferenceCounts[keyof DifferenceCounts]): string {
+  return HOWS.filter((how) => counts[how] > 0)
+    .map((how) => `${counts[how]} ${HOW_WORD[how]}`)
+    .join(', ');
+}
