@@ -62,37 +62,6 @@ test('edits wait while the server is away, and are sent when it is back', async 
   await server.stop();
 });
 
-test('two windows: what does not overlap is carried over, what does is told and not stored', async ({
-  page,
-  demo,
-  context,
-}) => {
-  await openMast(page, demo);
-  const other = await context.newPage();
-  await openMast(other, demo);
-  // The second window removes a binding; the first has not heard of it and adds one, then changes the removed one.
-  await strip(other, 'onGust').locator('[data-binding="gust-2b"] .said').focus();
-  await other.keyboard.press('Delete');
-  await saved(other);
-  await strip(page, 'onCalm').getByRole('button', { name: 'Add a receiver' }).click();
-  await thing(page, 'brake-1').click();
-  await page.getByRole('button', { name: /^release/ }).click();
-  await saved(page);
-  await expect(strip(page, 'onGust').locator('.count')).toHaveText('2');
-  await expect(strip(page, 'onCalm').locator('.count')).toHaveText('2');
-
-  await strip(page, 'onGust').locator('[data-binding="gust-2a"] .said').focus();
-  await page.keyboard.press('Delete');
-  await saved(page);
-  await strip(other, 'onGust').locator('[data-binding="gust-2a"] .said').focus();
-  await other.keyboard.press('m');
-  await expect(
-    other.getByText(/has meanwhile done this: pylon-ridge: removed gust-2a; your edit was not stored/),
-  ).toBeVisible();
-  await expect(strip(other, 'onGust').locator('.count')).toHaveText('1');
-  await expect(strip(other, 'onCalm').locator('.count')).toHaveText('2');
-});
-
 for (const ground of ['light', 'dark'] as const) {
   test(`no barrier that axe can find, on the ${ground} ground`, async ({ page, demo, server }) => {
     await page.addInitScript((g) => localStorage.setItem('oquel.ground', g), ground);

@@ -48,12 +48,12 @@ export class TestServer {
   ) {}
 
   static async start(databaseUrl: string, env: Record<string, string> = {}): Promise<TestServer> {
-    const port = await freePort();
+    const port = env.PORT ?? String(await freePort());
     const child = spawn(process.execPath, [MAIN], {
       env: {
         ...process.env,
         NODE_OPTIONS: '',
-        PORT: String(port),
+        PORT: port,
         DATABASE_URL: databaseUrl,
         LOG_LEVEL: 'fatal',
         ...env,

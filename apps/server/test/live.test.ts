@@ -13,7 +13,7 @@ class Stream {
 
   async open(server: TestServer, project: string, who: string, place = 'wire'): Promise<this> {
     const query = new URLSearchParams({ client: this.client, who, place });
-    const response = await fetch(`${server.url}/api/projects/${project}/live?${query}`, {
+    const response = await fetch(`${server.url}/api/projects/${project}/live?${query.toString()}`, {
       signal: this.stop.signal,
     });
     this.status = response.status;

@@ -1,74 +1,17 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
-import { type ChangeSet, type Project } from '@oquel/core';
-import { newDatabase, TestServer } from '../../server/test/harness.js';
-import { engage, smallProject } from '../../server/test/small-project.js';
-import { Auditor } from '../src/workers/auditor.js';
-import type { AuditorPort, ProjectSession as Session, SessionState } from '../src/session/project-session.js';
+import type { TestServer } from '../../server/test/harness.js';
+import { add, ids, settled, until, World } from './session-world.js';
 
+let world: World;
 let server: TestServer;
-let id: string;
-let Sessions: { ProjectSession: typeof Session };
 beforeAll(async () => {
-  server = await TestServer.start(await newDatabase());
-  // The client speaks to the address of its page.
-  Object.assign(globalThis, { location: { origin: server.url } });
-  Sessions = await import('../src/session/project-session.js');
+  world = await World.start();
+  server = world.server;
 });
 afterAll(() => server.stop());
-beforeEach(async () => {
-  id = await server.import(smallProject());
-});
-
-/** The auditor as the worker runs it, without the worker: it answers later. */
-function auditor(): AuditorPort {
-  const own = new Auditor();
-  return new Proxy(own, {
-    get:
-      (_, name: keyof AuditorPort) =>
-      async (...args: unknown[]): Promise<unknown> =>
-        await (own[name] as (...a: unknown[]) => unknown).apply(own, args),
-  }) as unknown as AuditorPort;
-}
-
-async function open(who = 'ines'): Promise<{ session: Session; notices: string[] }> {
-  const opened = (await server.get(`/api/projects/${id}`)).body as ConstructorParameters<typeof Session>[0];
-  const session = new Sessions.ProjectSession(opened, auditor(), () => who);
-  const notices: string[] = [];
-  session.onNotice((n) => notices.push(n.text));
-  return { session, notices };
-}
-/** Waits until the state is as asked, by subscribing as a view does. */
-function until(session: Session, wanted: (s: SessionState) => boolean): Promise<SessionState> {
-  return new Promise((resolve, reject) => {
-    const timer = setTimeout(() => reject(new Error(JSON.stringify(session.getState().saving))), 20_000);
-    const look = (): void => {
-      if (!wanted(session.getState())) return;
-      clearTimeout(timer);
-      stop();
-      resolve(session.getState());
-    };
-    const stop = session.subscribe(look);
-    look();
-  });
-}
-const settled = (session: Session): Promise<SessionState> =>
-  until(
-    session,
-    (s) => s.saving === 'saved' && s.waiting === 0 && s.audit !== null && s.lastEdit?.change !== null,
-  );
-const add = (bindingId: string, brake: string): ChangeSet => ({
-  label: `wired ${brake}`,
-  changes: [
-    { op: 'insert', list: 'bindings', asset: 'pylon-ridge', index: 99, item: engage(bindingId, brake) },
-  ],
-});
-const remove = (bindingId: string): ChangeSet => ({
-  label: `removed ${bindingId}`,
-  changes: [{ op: 'remove', list: 'bindings', asset: 'pylon-ridge', id: bindingId }],
-});
-const ids = (s: SessionState): string[] => s.project.assets[0].bindings!.map((b) => b.id);
-const storedIds = async (): Promise<string[]> =>
-  ((await server.get(`/api/projects/${id}/document`)).body as Project).assets[0].bindings!.map((b) => b.id);
+beforeEach(() => world.newProject());
+const open = (who = 'ines'): ReturnType<World['open']> => world.open(who);
+const storedIds = (): Promise<string[]> => world.storedIds();
 
 describe('an open project', () => {
   it('answers about ripples, selections and distributions as the last edit left it', async () => {
@@ -129,7 +72,7 @@ describe('an open project', () => {
     for (let i = 0; i < 12; i++) session.edit(add(`n${i}`, 'brake-2'));
     await settled(session);
     expect(await storedIds()).toEqual(['gust-1', ...Array.from({ length: 12 }, (_, i) => `n${i}`)]);
-    const edits = (await server.get(`/api/projects/${id}/edits?after=1`)).body as { who: string }[];
+    const edits = (await server.get(`/api/projects/${world.id}/edits?after=1`)).body as { who: string }[];
     expect(edits).toHaveLength(12);
     expect(edits.every((e) => e.who === 'ines')).toBe(true);
     session.close();
@@ -147,34 +90,6 @@ describe('an open project', () => {
     await theirs.session.heardVersion({ version: 3, undo: 'wired brake-2', redo: null });
     expect(theirs.session.getState()).toMatchObject({ undo: 'wired brake-2', lastEdit: { who: 'ines' } });
     expect(ids(theirs.session.getState()).sort()).toEqual(['gust-1', 'mine', 'theirs']);
-    mine.session.close();
-    theirs.session.close();
-  });
-
-  it('takes its edit back when somebody else has changed the same thing, and says who and what', async () => {
-    const mine = await open('ines');
-    const theirs = await open('tomas');
-    theirs.session.edit(remove('gust-1'));
-    await settled(theirs.session);
-    mine.session.edit({
-      label: 'delayed gust-1',
-      changes: [
-        {
-          op: 'replace',
-          list: 'bindings',
-          asset: 'pylon-ridge',
-          id: 'gust-1',
-          item: { ...engage('gust-1', 'brake-1'), delay: 1 },
-        },
-      ],
-    });
-    mine.session.edit(add('after', 'brake-2'));
-    const state = await until(mine.session, (s) => ids(s).join() === 'after' && s.saving === 'saved');
-    expect(ids(state)).toEqual(['after']);
-    expect(mine.notices[0]).toMatch(
-      /tomas has meanwhile done this: removed gust-1; your edit was not stored/,
-    );
-    expect(await storedIds()).toEqual(['after']);
     mine.session.close();
     theirs.session.close();
   });

@@ -2,8 +2,8 @@ import './present.css';
 import { Popover } from '@mui/material';
 import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
-import type { Present as Window } from '../api/client.js';
 import { useSessionState } from '../session/session-context.js';
+import { placeText } from './place-text.js';
 import { countText } from './ui/severity-mark.js';
 
 /** Who else has the project open, and where; leads to what they look at. */
@@ -38,7 +38,7 @@ export function Present(): ReactNode {
             <li key={w.client}>
               <b>{w.who}</b>
               <Link to={`/p/${id}/${w.place}`} onClick={() => setAnchor(null)}>
-                {placeText(w)}
+                {placeText(w.place)}
               </Link>
             </li>
           ))}
@@ -46,13 +46,4 @@ export function Present(): ReactNode {
       </Popover>
     </>
   );
-}
-
-/** `Wire, pylon-ridge, mast-2` for `wire?scope=pylon-ridge&at=mast-2`. */
-export function placeText({ place }: Pick<Window, 'place'>): string {
-  const [path, query = ''] = place.split('?');
-  const view = path.split('/').pop() ?? '';
-  const params = new URLSearchParams(query);
-  const named = ['scope', 'asset', 'at', 'event', 'rule', 'name'].flatMap((name) => params.get(name) ?? []);
-  return [view === '' ? 'Oquel' : view[0].toUpperCase() + view.slice(1), ...named].join(', ');
 }

@@ -1,0 +1,83 @@
+import type { ChangeSet, Project } from '@oquel/core';
+import { newDatabase, TestServer } from '../../server/test/harness.js';
+import { engage, smallProject } from '../../server/test/small-project.js';
+import { Auditor } from '../src/workers/auditor.js';
+import type { AuditorPort, ProjectSession as Session, SessionState } from '../src/session/project-session.js';
+
+/** A real server with a project, and sessions of it as windows have them. */
+export class World {
+  id = '';
+  private constructor(
+    public server: TestServer,
+    readonly databaseUrl: string,
+    private readonly sessions: { ProjectSession: typeof Session },
+  ) {}
+
+  static async start(): Promise<World> {
+    const databaseUrl = await newDatabase();
+    const server = await TestServer.start(databaseUrl);
+    // The client speaks to the address of its page.
+    Object.assign(globalThis, { location: { origin: server.url } });
+    return new World(server, databaseUrl, await import('../src/session/project-session.js'));
+  }
+  async newProject(): Promise<void> {
+    this.id = await this.server.import(smallProject());
+  }
+  async open(who: string): Promise<{ session: Session; notices: string[] }> {
+    const opened = (await this.server.get(`/api/projects/${this.id}`)).body as ConstructorParameters<
+      typeof Session
+    >[0];
+    const session = new this.sessions.ProjectSession(opened, auditor(), () => who);
+    const notices: string[] = [];
+    session.onNotice((n) => notices.push(n.text));
+    return { session, notices };
+  }
+  async document(): Promise<Project> {
+    return (await this.server.get(`/api/projects/${this.id}/document`)).body as Project;
+  }
+  async storedIds(): Promise<string[]> {
+    return (await this.document()).assets[0].bindings!.map((b) => b.id);
+  }
+}
+
+/** The auditor as the worker runs it, without the worker: it answers later. */
+function auditor(): AuditorPort {
+  const own = new Auditor();
+  return new Proxy(own, {
+    get:
+      (_, name: keyof AuditorPort) =>
+      async (...args: unknown[]): Promise<unknown> =>
+        await (own[name] as (...a: unknown[]) => unknown).apply(own, args),
+  }) as unknown as AuditorPort;
+}
+
+/** Waits until the state is as asked, by subscribing as a view does. */
+export function until(session: Session, wanted: (s: SessionState) => boolean): Promise<SessionState> {
+  return new Promise((resolve, reject) => {
+    const timer = setTimeout(() => reject(new Error(JSON.stringify(session.getState().saving))), 20_000);
+    const look = (): void => {
+      if (!wanted(session.getState())) return;
+      clearTimeout(timer);
+      stop();
+      resolve(session.getState());
+    };
+    const stop = session.subscribe(look);
+    look();
+  });
+}
+export const settled = (session: Session): Promise<SessionState> =>
+  until(
+    session,
+    (s) => s.saving === 'saved' && s.waiting === 0 && s.audit !== null && s.lastEdit?.change !== null,
+  );
+export const add = (bindingId: string, brake: string): ChangeSet => ({
+  label: `wired ${brake}`,
+  changes: [
+    { op: 'insert', list: 'bindings', asset: 'pylon-ridge', index: 99, item: engage(bindingId, brake) },
+  ],
+});
+export const remove = (bindingId: string): ChangeSet => ({
+  label: `removed ${bindingId}`,
+  changes: [{ op: 'remove', list: 'bindings', asset: 'pylon-ridge', id: bindingId }],
+});
+export const ids = (s: SessionState): string[] => s.project.assets[0].bindings!.map((b) => b.id);

@@ -1,0 +1,195 @@
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
+import type { ChangeSet } from '@oquel/core';
+import { TestServer } from '../../server/test/harness.js';
+import { engage, smallProject } from '../../server/test/small-project.js';
+import { placeText } from '../src/parts/place-text.js';
+import { add, ids, remove, settled, until, World } from './session-world.js';
+
+let world: World;
+beforeAll(async () => {
+  world = await World.start();
+  const kept = new Map<string, string>();
+  // What a browser keeps for one window.
+  Object.assign(globalThis, {
+    sessionStorage: {
+      getItem: (key: string) => kept.get(key) ?? null,
+      setItem: (key: string, value: string) => kept.set(key, value),
+      removeItem: (key: string) => kept.delete(key),
+    },
+  });
+});
+afterAll(() => world.server.stop());
+beforeEach(() => world.newProject());
+
+const delayed = (delay: number): ChangeSet => ({
+  label: `delayed by ${delay}`,
+  changes: [
+    {
+      op: 'replace',
+      list: 'bindings',
+      asset: 'pylon-ridge',
+      id: 'gust-1',
+      item: { ...engage('gust-1', 'brake-1'), delay },
+    },
+  ],
+});
+const storedDelay = async (): Promise<number | undefined> =>
+  (await world.document()).assets[0].bindings!.find((b) => b.id === 'gust-1')?.delay;
+
+describe('an edit that meets somebody else’s', () => {
+  it('is not stored, shown beside theirs, and done over it if that is chosen', async () => {
+    const [mine, theirs] = [await world.open('ines'), await world.open('tomas')];
+    theirs.session.edit(delayed(1));
+    await settled(theirs.session);
+    mine.session.edit(delayed(2));
+    mine.session.edit(add('after', 'brake-2'));
+    const met = await until(mine.session, (s) => s.conflicts.length > 0 && s.saving === 'saved');
+    expect(met.conflicts).toMatchObject([
+      {
+        mine: { label: 'delayed by 2' },
+        theirs: [{ who: 'tomas', label: 'delayed by 1' }],
+        sides: [
+          {
+            asset: 'pylon-ridge',
+            id: 'gust-1',
+            theirs: expect.stringMatching(/after 1s$/),
+            yours: expect.stringMatching(/after 2s$/),
+          },
+        ],
+      },
+    ]);
+    // What came after it is stored all the same.
+    expect(ids(met)).toEqual(['gust-1', 'after']);
+    expect(await storedDelay()).toBe(1);
+    mine.session.settle('mine');
+    await settled(mine.session);
+    expect(await storedDelay()).toBe(2);
+    expect(mine.session.getState().conflicts).toEqual([]);
+    mine.session.close();
+    theirs.session.close();
+  });
+  it('is left when theirs is chosen, and cannot be done over what is gone', async () => {
+    const [mine, theirs] = [await world.open('ines'), await world.open('tomas')];
+    theirs.session.edit(remove('gust-1'));
+    await settled(theirs.session);
+    for (const choice of ['theirs', 'mine'] as const) {
+      // Made against what was there before: this window has not heard yet.
+      const late = choice === 'theirs' ? mine : await world.open('ines');
+      if (choice === 'mine') {
+        theirs.session.step('undo');
+        await until(theirs.session, (s) => ids(s).length === 1 && s.saving === 'saved');
+        await late.session.heardVersion({ version: 3, undo: null, redo: null });
+        theirs.session.edit(remove('gust-1'));
+        await settled(theirs.session);
+      }
+      late.session.edit(delayed(3));
+      const met = await until(late.session, (s) => s.conflicts.length > 0);
+      expect(met.conflicts[0].sides).toEqual([]);
+      late.session.settle(choice);
+      expect(late.notices).toEqual(choice === 'mine' ? ['pylon-ridge has no binding "gust-1"'] : []);
+      expect(await world.storedIds()).toEqual([]);
+      late.session.close();
+    }
+    theirs.session.close();
+  });
+});
+
+describe('what others do', () => {
+  it('comes in when the version is heard of, with who did it, and is audited', async () => {
+    const [mine, theirs] = [await world.open('ines'), await world.open('tomas')];
+    await until(mine.session, (s) => s.audit !== null);
+    theirs.session.edit(add('gust-2', 'brake-9'));
+    await settled(theirs.session);
+    await mine.session.heardVersion({ version: 2, undo: 'wired brake-9', redo: null });
+    const state = await until(mine.session, (s) => s.lastEdit?.change != null);
+    expect(ids(state)).toEqual(['gust-1', 'gust-2']);
+    expect(state).toMatchObject({ undo: 'wired brake-9', lastEdit: { who: 'tomas' } });
+    expect(state.lastEdit!.change!.added.map((f) => f.rule)).toContain('dangling-target');
+    // One that is known already changes nothing.
+    const before = mine.session.getState().project;
+    await mine.session.heardVersion({ version: 2, undo: 'wired brake-9', redo: null });
+    expect(mine.session.getState().project).toBe(before);
+    mine.session.close();
+    theirs.session.close();
+  });
+  it('are told as places that can be read', () => {
+    expect(placeText('wire?scope=pylon-ridge&at=mast-2')).toBe('Wire, pylon-ridge, mast-2');
+    expect(placeText('wire/sheet')).toBe('Sheet');
+    expect(placeText('')).toBe('Oquel');
+  });
+});
+
+describe('edits that wait when the window is loaded anew', () => {
+  it('are taken up and sent, each once, even if one had arrived and its answer was lost', async () => {
+    const { session } = await world.open('ines');
+    const { port } = new URL(world.server.url);
+    await world.server.stop('SIGKILL');
+    session.edit(add('n1', 'brake-1'));
+    session.edit(add('n2', 'brake-2'));
+    await until(session, (s) => s.saving === 'offline');
+    session.close();
+    world.server = await TestServer.start(world.databaseUrl, { PORT: port });
+    const kept = JSON.parse(sessionStorage.getItem(`oquel.waiting.${world.id}`)!) as {
+      edits: { key: string; changeSet: ChangeSet }[];
+    };
+    expect(kept.edits.map((e) => e.changeSet.label)).toEqual(['wired brake-1', 'wired brake-2']);
+    const [{ key, changeSet }] = kept.edits;
+    await world.server.post(`/api/projects/${world.id}/edits`, { ...changeSet, key, base: 1, who: 'ines' });
+    const again = await world.open('ines');
+    await until(again.session, (s) => ids(s).includes('n2') && s.saving === 'saved' && s.waiting === 0);
+    expect(await world.storedIds()).toEqual(['gust-1', 'n1', 'n2']);
+    expect(sessionStorage.getItem(`oquel.waiting.${world.id}`)).toBeNull();
+    again.session.close();
+  });
+  it('are put to a choice where somebody else has changed the same meanwhile', async () => {
+    const { session } = await world.open('ines');
+    const { port } = new URL(world.server.url);
+    await world.server.stop('SIGKILL');
+    session.edit(delayed(5));
+    await until(session, (s) => s.saving === 'offline');
+    session.close();
+    world.server = await TestServer.start(world.databaseUrl, { PORT: port });
+    await world.server.post(`/api/projects/${world.id}/edits`, { ...delayed(6), base: 1, who: 'tomas' });
+    const again = await world.open('ines');
+    const met = await until(again.session, (s) => s.conflicts.length > 0);
+    expect(met.conflicts[0]).toMatchObject({ mine: { label: 'delayed by 5' }, theirs: [{ who: 'tomas' }] });
+    expect(await storedDelay()).toBe(6);
+    again.session.close();
+  });
+});
+
+describe('a build, and a document in the project’s place', () => {
+  it('are compared with now, and gone over to by one edit', async () => {
+    const { session, notices } = await world.open('ines');
+    const frozen = await world.server.post(`/api/projects/${world.id}/builds`, {
+      base: 1,
+      name: 'week 1',
+      who: 'ines',
+    });
+    session.edit(add('gust-2', 'brake-9'));
+    await settled(session);
+    const { id: build } = frozen.body as { id: string };
+    const base = `/api/projects/${world.id}/builds/${build}`;
+    const [document, audit] = await Promise.all([
+      world.server.get(`${base}/document`),
+      world.server.get(`${base}/audit`),
+    ]);
+    const { difference, findings } = await session.compare(
+      { document: document.text, audit: audit.text },
+      'now',
+    );
+    expect(difference.counts.binding.added).toBe(1);
+    expect(findings.added.map((f) => f.rule)).toContain('dangling-target');
+    session.restore(build);
+    await until(session, (s) => ids(s).length === 1 && s.saving === 'saved');
+    expect(await world.storedIds()).toEqual(['gust-1']);
+    const wanted = { ...smallProject(), name: 'Another corner' };
+    session.replaceBy(JSON.stringify(wanted), 'took over a document', 1);
+    await until(session, () => notices.length > 0);
+    expect(notices[0]).toMatch(/looked at against version 1, and the project is at 3; look again/);
+    session.replaceBy(JSON.stringify(wanted), 'took over a document', 3);
+    await until(session, (s) => s.project.name === 'Another corner' && s.saving === 'saved');
+    expect(await world.document()).toEqual(wanted);
+    session.close();
+  });
+});
