@@ -211,3 +211,15 @@ export {
 } from './compare/compare.js';
 export { changesBetween } from './compare/changes.js';
 export { sidesOf, type Side } from './compare/sides.js';
+export { bindingsCsv } from './export/bindings.js';
+export { CsvFault, readCsvTable, type CsvCells, type CsvTable } from './exchange/csv-table.js';
+export {
+  CSV_FIELDS,
+  csvChanges,
+  guessMapping,
+  readCsvBindings,
+  type CsvField,
+  type CsvMapping,
+  type CsvRow,
+  type CsvRowFault,
+} from './exchange/csv-bindings.js';

@@ -16,15 +16,20 @@ export function printBinding(binding: Binding): string {
 /** The wire line that reads back as the very same binding, id, note and spelt-out defaults included. */
 export function printWireLine(binding: Binding): string {
   const { id, note } = binding;
-  const words = [`when ${printFrom(binding)}`, `do ${printTo(binding)}`, ...printOptions(binding)];
+  const words = [`when ${printFrom(binding)}`, `do ${printTo(binding)}`, ...printAllOptions(binding)];
+  words.push(`named ${printName(id)}`);
+  if (note !== undefined) words.push(`note ${JSON.stringify(note)}`);
+  return words.join(' ');
+}
+/** The options with those that are spelt out though they are the default. */
+export function printAllOptions(binding: Binding): string[] {
+  const words = printOptions(binding);
   if (binding.delay === 0) words.push('after 0s');
   if (binding.origin === 'authored') words.push('by hand');
   if (binding.bind === 'load') words.push('bound at load');
   if (binding.release === 'own') words.push('releases own');
   if (binding.enabled === true) words.push('on');
-  words.push(`named ${printName(id)}`);
-  if (note !== undefined) words.push(`note ${JSON.stringify(note)}`);
-  return words.join(' ');
+  return words;
 }
 
 export function printFrom({ from }: Pick<Binding, 'from'>): string {

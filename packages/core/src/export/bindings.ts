@@ -1,0 +1,48 @@
+import type { Binding, Project } from '../project/types.js';
+import { printPathDot } from '../wireline/names.js';
+import { printAllOptions, printFrom, printTo } from '../wireline/print.js';
+import { csvText } from './csv.js';
+
+const COLUMNS = ['asset', 'id', 'sender', 'event', 'receiver', 'action', 'arguments', 'options', 'note'];
+
+/** Every binding as CSV, one a line, in running order; reading it back gives the very same bindings. */
+export function bindingsCsv(project: Project): string {
+  return csvText([
+    COLUMNS,
+    ...project.assets.flatMap(({ id, bindings = [] }) => bindings.map((b) => [id, ...cells(b)])),
+  ]);
+}
+
+function cells(b: Binding): string[] {
+  const { from, to } = b;
+  const [sender, event] =
+    'channel' in from
+      ? [printFrom(b), '']
+      : [pathText(from.at), printFrom(b).slice(printPathDot(from.at).length)];
+  const said = printTo({ ...b, args: undefined });
+  const args = printTo(b)
+    .slice(said.length)
+    .replace(/^\((.+)\)$/s, '$1');
+  const dot = 'channel' in to ? said.length : said.length - printedAction(b).length - 1;
+  const receiver = said.slice(0, dot);
+  const action = 'channel' in to ? '' : printedAction(b);
+  return [
+    b.id,
+    sender,
+    event,
+    receiver === '' ? '.' : receiver,
+    action,
+    args,
+    printAllOptions(b).join(' '),
+    b.note ?? '',
+  ];
+}
+/** What stands behind the last dot. */
+function printedAction({ to }: Binding): string {
+  return 'channel' in to
+    ? ''
+    : printTo({ id: '', from: { channel: '' }, to: { at: '.', action: to.action } }).slice(1);
+}
+function pathText(path: string): string {
+  return path === '.' ? '.' : printPathDot(path).slice(0, -1);
+}

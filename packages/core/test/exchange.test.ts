@@ -1,0 +1,165 @@
+import { describe, expect, it } from '@jest/globals';
+import { readFileSync } from 'node:fs';
+import {
+  applyChanges,
+  bindingsCsv,
+  canonicalJson,
+  CsvFault,
+  csvChanges,
+  guessMapping,
+  indexProject,
+  readCsvBindings,
+  readCsvTable,
+  readProjectText,
+  type CsvRow,
+  type Project,
+} from '../src/index.js';
+import { randomProject } from './random-project.js';
+
+const DEMO = readProjectText(
+  readFileSync(new URL('../../../demo/storm-over-veyra.json', import.meta.url), 'utf8'),
+).project;
+const WITHOUT = (project: Project): Project => ({
+  ...project,
+  assets: project.assets.map((a) => (a.bindings ? { ...a, bindings: [] } : a)),
+});
+function read(project: Project, text: string, owner = ''): CsvRow[] {
+  const table = readCsvTable(text);
+  return readCsvBindings(indexProject(project), table, guessMapping(table.columns), owner);
+}
+
+describe('bindings as a table', () => {
+  it('come back as the very same bindings, in the same order', () => {
+    for (const project of [DEMO, ...Array.from({ length: 200 }, (_, i) => randomProject(i))]) {
+      const bare = WITHOUT(project);
+      const rows = read(bare, bindingsCsv(project));
+      expect(rows.flatMap((r) => r.faults)).toEqual([]);
+      const back = applyChanges(bare, csvChanges(indexProject(bare), rows)).project;
+      const bindings = (p: Project): string[] =>
+        p.assets.flatMap((a) => (a.bindings ?? []).map((b) => `${a.id} ${canonicalJson(b)}`));
+      const [is, was] = [bindings(back), bindings(project)];
+      expect(is.filter((b, i) => b !== was[i])).toEqual([]);
+      expect(is).toHaveLength(was.length);
+    }
+  });
+  it('change nothing where they are there already, and what was edited in between', () => {
+    const text = bindingsCsv(DEMO);
+    expect(new Set(read(DEMO, text).map((r) => r.state))).toEqual(new Set(['same']));
+    const rows = read(DEMO, text.replace(/(,brake-1,engage,[^,\r]*),/, '$1,after 2s'));
+    const changed = rows.filter((r) => r.state === 'changed');
+    expect(changed).toHaveLength(1);
+    expect(csvChanges(indexProject(DEMO), rows)).toMatchObject([{ op: 'replace', item: { delay: 2 } }]);
+  });
+});
+
+describe('a table from elsewhere', () => {
+  const HEAD = 'scene,from,event,to,action,args,times,delay,on,origin,binding,remark';
+  const GOOD =
+    'pylon-ridge,mast-2,onGust,brake-4,engage,force = $speed,2,0.5,yes,authored,gust-x,from the table';
+
+  it('is read by what its columns are called, whatever separates them', () => {
+    for (const d of [',', ';', '\t']) {
+      const text = `\ufeff${HEAD.replaceAll(',', d)}\r\n${GOOD.replaceAll(',', d)}\r\n\r\n`;
+      expect(read(DEMO, text)).toMatchObject([
+        {
+          line: 2,
+          asset: 'pylon-ridge',
+          state: 'new',
+          binding: {
+            id: 'gust-x',
+            from: { at: 'mast-2', event: 'onGust' },
+            to: { at: 'brake-4', action: 'engage' },
+            args: { force: { payload: 'speed' } },
+            limit: 2,
+            delay: 0.5,
+            enabled: true,
+            origin: 'authored',
+            note: 'from the table',
+          },
+        },
+      ]);
+    }
+  });
+  it('may leave out ids, the scene and options; a name is found for each', () => {
+    const text =
+      'sender,event,receiver,action\nmast-2,onGust,brake-4,release\nmast-2,onGust,every Beacon,light\n';
+    const rows = read(DEMO, text, 'pylon-ridge');
+    expect(rows.map((r) => r.state)).toEqual(['new', 'new']);
+    const now = applyChanges(DEMO, csvChanges(indexProject(DEMO), rows)).project;
+    const ids = now.assets
+      .find((a) => a.id === 'pylon-ridge')!
+      .bindings!.slice(-2)
+      .map((b) => b.id);
+    expect(new Set(ids).size).toBe(2);
+    // Read once more, they are there.
+    expect(read(now, text, 'pylon-ridge').map((r) => r.state)).toEqual(['same', 'same']);
+  });
+  it('may be wire lines', () => {
+    const text = 'asset,line\npylon-ridge,"when mast-2.onGust do brake-4.engage(force = $speed) once"\n';
+    expect(read(DEMO, text)).toMatchObject([{ state: 'new', binding: { limit: 1 } }]);
+  });
+
+  const cell = (column: number, text: string): string =>
+    GOOD.split(',')
+      .map((c, i) => (i === column ? text : c))
+      .join(',');
+  it.each([
+    ['too few cells', 'pylon-ridge,mast-2,onGust', null, 'has 3 cells, and there are 12 columns'],
+    ['too many cells', `${GOOD},more`, null, 'has 13 cells, and there are 12 columns'],
+    [
+      'an asset that is not there',
+      cell(0, 'pylon-rigde'),
+      'scene',
+      'no scene, prefab or widget "pylon-rigde"',
+    ],
+    ['no asset', cell(0, ''), 'scene', 'is empty, and no scene'],
+    ['no sender', cell(1, ''), 'from', 'is empty'],
+    ['no event', cell(2, ''), 'event', 'is empty'],
+    ['no receiver', cell(3, ''), 'to', 'is empty'],
+    ['no action', cell(4, ''), 'action', 'is empty'],
+    ['an event that is no name', cell(2, 'on Gust'), 'event', 'at character 4'],
+    ['arguments that cannot be read', cell(5, 'force = = 3'), 'args', 'at character 9'],
+    ['a limit of nothing', cell(6, '0'), 'times', '"0" is no whole number from 1'],
+    ['a delay before its time', cell(7, '-1'), 'delay', '"-1" is no number of seconds'],
+    ['a delay in words', cell(7, 'soon'), 'delay', '"soon" is no number of seconds'],
+    ['neither yes nor no', cell(8, 'perhaps'), 'on', '"perhaps" is neither yes nor no'],
+    ['an origin that is none', cell(9, 'magic'), 'origin', '"magic" is neither code nor authored'],
+    ['an id that is no name', cell(10, 'gust x'), 'binding', '"gust x" is no name'],
+    ['an id that is too long', cell(10, 'x'.repeat(65)), 'binding', 'is no name'],
+    [
+      'from a channel to a channel',
+      'pylon-ridge,#tension,,#weather,,,,,,,gust-x,',
+      'to',
+      'what is heard on a channel cannot be published again',
+    ],
+  ])('tells of %s in its row and column, and takes nothing of it', (_, bad, column, text) => {
+    const rows = read(DEMO, `${HEAD}\n${GOOD.replace('gust-x', 'gust-y')}\n${bad}\n`);
+    expect(rows[0]).toMatchObject({ state: 'new', faults: [] });
+    expect(rows[1]).toMatchObject({ line: 3, state: 'broken', binding: null });
+    expect(rows[1].faults.map((f) => f.column)).toContain(column);
+    expect(rows[1].faults.map((f) => f.text).join('; ')).toContain(text);
+    expect(csvChanges(indexProject(DEMO), rows)).toHaveLength(1);
+  });
+  it('tells of an id that stands twice, and of lines as they stand in the file', () => {
+    const noted = GOOD.replace('from the table', '"a note\nof two lines"').replace('gust-x', 'gust-y');
+    const rows = read(DEMO, `${HEAD}\n${noted}\n\n${GOOD}\n${GOOD}\n`);
+    expect(rows.map((r) => [r.line, r.state])).toEqual([
+      [3, 'new'],
+      [5, 'new'],
+      [6, 'broken'],
+    ]);
+    expect(rows[2].faults).toEqual([{ column: 'binding', text: '"gust-x" stands in a row before too' }]);
+  });
+  it('tells what the audit would say of a row that can be taken', () => {
+    const [row] = read(DEMO, `${HEAD}\n${cell(3, 'brake-99')}\n`);
+    expect(row.state).toBe('new');
+    expect(row.doubts.join()).toMatch(/brake-99/);
+  });
+  it.each([
+    ['', 'the file is empty'],
+    ['a,b\n"open,1\n', 'cannot be read as a table'],
+  ])('that is no table is refused: %j', (text, message) => {
+    expect(() => readCsvTable(text)).toThrow(CsvFault);
+    expect(() => readCsvTable(text)).toThrow(message);
+  });
+});
