@@ -34,6 +34,9 @@ test('a broken document is refused with every place where it is broken, and noth
   expect(await rows.count()).toBe(before);
 
   await choose('whole.json', JSON.stringify({ format: 'oquel.project/1', name: 'Empty hut', assets: [] }));
+  await expect(page.getByText('from whole.json; nothing is stored yet')).toBeVisible();
+  expect(((await server.get('/api/projects')).body as unknown[]).length).toBe(before);
+  await page.getByRole('button', { name: 'Store it as a new project' }).click();
   await expect(page.getByText('no scene, prefab or widget yet')).toBeVisible();
 });
 

@@ -5,6 +5,7 @@ import { AuditView } from './views/audit/audit-view.js';
 import { BuildsView } from './views/builds/builds-view.js';
 import { CatalogueView } from './views/catalogue/catalogue-view.js';
 import { CrossingsView } from './views/crossings/crossings-view.js';
+import { ExchangeView } from './views/exchange/exchange-view.js';
 import { PlanView } from './views/plan/plan-view.js';
 import { ProjectsView } from './views/projects/projects-view.js';
 import { RehearseView } from './views/rehearse/rehearse-view.js';
@@ -30,6 +31,7 @@ export const router = createBrowserRouter([
       { path: 'rehearse', Component: RehearseView },
       { path: 'audit', Component: AuditView },
       { path: 'builds', Component: BuildsView },
+      { path: 'exchange', Component: ExchangeView },
       { path: '*', element: <Navigate to="wire" replace /> },
     ],
   },

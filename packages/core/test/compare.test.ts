@@ -61,6 +61,12 @@ describe('the changes between two projects', () => {
       expect({ seed, is: plain(applyChanges(project, inverse).project) }).toEqual({ seed, is: plain(a) });
     }
   });
+  it('carry properties that the format does not know', () => {
+    const from = { ...DEMO, tool: { version: 1 }, gone: true };
+    const to = { ...DEMO, mood: 'stormy', tool: { version: 2 } };
+    to.assets = DEMO.assets.map((a, i) => (i === 0 ? { ...a, colour: 'slate' } : a));
+    expect(plain(applyChanges(from, changesBetween(from, to)).project)).toBe(plain(to));
+  });
   it('are none between a project and its copy, and only what differs otherwise', () => {
     expect(changesBetween(DEMO, JSON.parse(JSON.stringify(DEMO)) as Project)).toEqual([]);
     const muted = inRidge(([first, ...rest]) => [{ ...first, enabled: false }, ...rest]);

@@ -140,6 +140,21 @@ describe('a table from elsewhere', () => {
     expect(rows[1].faults.map((f) => f.text).join('; ')).toContain(text);
     expect(csvChanges(indexProject(DEMO), rows)).toHaveLength(1);
   });
+  it('tells every fault of a row at once', () => {
+    const [row] = read(
+      DEMO,
+      `${HEAD}\nnowhere,mast-2,onGust,brake-4,engage,force = = 3,0,soon,perhaps,magic,a b,\n`,
+    );
+    expect(row.faults.map((f) => f.column)).toEqual([
+      'scene',
+      'args',
+      'times',
+      'delay',
+      'on',
+      'origin',
+      'binding',
+    ]);
+  });
   it('tells of an id that stands twice, and of lines as they stand in the file', () => {
     const noted = GOOD.replace('from the table', '"a note\nof two lines"').replace('gust-x', 'gust-y');
     const rows = read(DEMO, `${HEAD}\n${noted}\n\n${GOOD}\n${GOOD}\n`);

@@ -120,9 +120,12 @@ function Frame(): ReactNode {
           <button type="button" className="word" onClick={() => setOpen('history')}>
             History
           </button>
-          <a href={`/api/projects/${id}/document`} download={`${project.name}.oquel.json`}>
-            Export
-          </a>
+          <NavLink
+            to={`/p/${id}/exchange`}
+            title="Bring in and take out: documents, folders, tables, the graph"
+          >
+            Exchange
+          </NavLink>
           <Present />
           <NameField />
           <button

@@ -38,6 +38,7 @@ import {
   type Present,
 } from '../api/client.js';
 import type { VersionNotice } from './live-link.js';
+import type { CsvAsk } from '../workers/csv-incoming.js';
 import { keepWaiting, keptWaiting, type WaitingEdit } from './waiting-edits.js';
 import type {
   Auditor,
@@ -279,6 +280,23 @@ export class ProjectSession {
   async compare(from: StateText, to: StateText): Promise<Comparison> {
     await this.auditing;
     return this.auditor.compare(from, to);
+  }
+  /** A file that may come in, beside what is now. */
+  async incoming(bytes: Uint8Array): ReturnType<AuditorPort['incoming']> {
+    await this.auditing;
+    return this.auditor.incoming(bytes, today());
+  }
+  async csv(ask: CsvAsk): ReturnType<AuditorPort['csv']> {
+    await this.auditing;
+    return this.auditor.csv(ask);
+  }
+  async zip(): Promise<Uint8Array> {
+    await this.auditing;
+    return this.auditor.zip();
+  }
+  async graph(as: 'graphml' | 'csv'): Promise<string> {
+    await this.auditing;
+    return this.auditor.graph(as);
   }
   async figures(): Promise<Figures> {
     await this.auditing;

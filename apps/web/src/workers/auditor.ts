@@ -6,6 +6,8 @@ import {
   compareProjects,
   cureAlike,
   figuresOf,
+  graphCsv,
+  graphMl,
   layRipple,
   LiveAudit,
   mutingAll,
@@ -54,6 +56,9 @@ import {
   type SelectedNow,
   type SelectionTarget,
 } from '@oquel/core';
+
+import { lookAtCsv, type CsvAsk, type CsvLook } from './csv-incoming.js';
+import { readIncoming, zipOf, type Incoming, type Unfit } from './incoming.js';
 
 export interface Audited {
   result: AuditResult;
@@ -134,6 +139,30 @@ export class Auditor {
       difference: compareProjects(a.project, b.project),
       findings: compareFindings(a.findings, b.findings),
     };
+  }
+  /** A file that may come in, beside what is now if a project is open. */
+  incoming(bytes: Uint8Array, today: string): { incoming: Incoming; comparison: Comparison | null } | Unfit {
+    const incoming = readIncoming(bytes, today);
+    if ('problems' in incoming) return incoming;
+    if (!this.open_) return { incoming, comparison: null };
+    const { project, result } = this.open_;
+    return {
+      incoming,
+      comparison: {
+        difference: compareProjects(project, incoming.project),
+        findings: compareFindings(result.findings, incoming.audit.findings),
+      },
+    };
+  }
+  csv(ask: CsvAsk): CsvLook | { fault: string } {
+    return lookAtCsv(this.live.context.index, ask);
+  }
+  zip(): Uint8Array {
+    return zipOf(this.live.project);
+  }
+  graph(as: 'graphml' | 'csv'): string {
+    const { g } = this.live.context;
+    return as === 'csv' ? graphCsv(g) : graphMl(g);
   }
   private stateOf(side: StateText): { project: Project; findings: readonly Finding[] } {
     if (side === 'now') return { project: this.live.project, findings: this.live.result.findings };

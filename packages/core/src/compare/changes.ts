@@ -9,11 +9,12 @@ const FEW = 100;
 
 /**
  * The changes that make one project into another, so that going back to a build, or taking over a document, is an edit
- * like any other. Nothing is changed that is the same. Properties that the format does not know are carried only inside
- * assets and items, not those of the project itself. Linear in both documents.
+ * like any other. Nothing is changed that is the same; properties that the format does not know are carried along. Linear
+ * in both documents.
  */
 export function changesBetween(from: Project, to: Project): Change[] {
-  const changes: Change[] = partChanges(PROJECT_PARTS, from, to, undefined);
+  const unknown = [...Object.keys(from), ...Object.keys(to)].filter((part) => !KNOWN_OF_PROJECT.has(part));
+  const changes: Change[] = partChanges([...PROJECT_PARTS, ...new Set(unknown)], from, to, undefined);
   const wanted = new Set(to.assets.map((a) => a.id));
   const old = new Map(from.assets.map((a) => [a.id, a]));
   const kept = from.assets.filter((a) => wanted.has(a.id)).map((a) => a.id);
@@ -40,6 +41,8 @@ export function changesBetween(from: Project, to: Project): Change[] {
   });
   return changes;
 }
+
+const KNOWN_OF_PROJECT = new Set<string>(['format', 'assets', ...PROJECT_PARTS]);
 
 /** Null where the asset is better put in anew. */
 function assetChanges(from: Asset, to: Asset): Change[] | null {

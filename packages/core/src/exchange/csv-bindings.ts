@@ -120,7 +120,10 @@ class RowReader {
     const at = this.index.assetAt.get(asset);
     if (asset === '') row.fault('asset', 'is empty, and no scene, prefab or widget is chosen for all rows');
     else if (at === undefined) row.fault('asset', `there is no scene, prefab or widget "${asset}"`);
-    const parts = row.text('line') !== '' ? readLine(row) : readParts(row);
+    const said = row.text('line') !== '' ? readLine(row) : readParts(row);
+    // Read in any case: every fault of a row is told at once.
+    const extras = readExtras(row);
+    const parts = said && { ...said, ...extras };
     const id = row.text('id') || parts?.id;
     if (id !== undefined && !isName(id)) row.fault('id', `"${id}" is no name`);
     const taken = this.taken.get(asset) ?? new Set<string>();
@@ -184,7 +187,7 @@ type Parts = Omit<Binding, 'id'> & { id?: string };
 
 function readLine(row: Cells): Parts | null {
   const parsed = parseWireLine(row.text('line'));
-  if (!('fault' in parsed)) return withExtras(row, parsed.binding);
+  if (!('fault' in parsed)) return parsed.binding;
   row.fault('line', `${parsed.fault.message} at character ${parsed.fault.at + 1}`);
   return null;
 }
@@ -219,7 +222,7 @@ function readParts(row: Cells): Parts | null {
   else if (args !== '') line.add('(').add(args, 'arguments').add(')');
   line.add(' ').add(row.text('options'), 'options');
   const parsed = parseWireLine(line.text);
-  if (!('fault' in parsed)) return withExtras(row, parsed.binding);
+  if (!('fault' in parsed)) return parsed.binding;
   const { field, at } = line.fieldAt(parsed.fault.at);
   row.fault(
     field,
@@ -244,9 +247,9 @@ class LineOfCells {
   }
 }
 
-/** Options that have columns of their own. */
-function withExtras(row: Cells, parts: Parts): Parts {
-  const next = { ...parts };
+/** Options and notes that have columns of their own. */
+function readExtras(row: Cells): Pick<Binding, 'limit' | 'delay' | 'enabled' | 'origin' | 'note'> {
+  const next: ReturnType<typeof readExtras> = {};
   const limit = row.text('limit').toLowerCase();
   if (limit !== '') {
     const n = limit === 'once' ? 1 : Number(limit);

@@ -1,4 +1,3 @@
-import type { DifferenceCounts, DifferenceHow } from '@oquel/core';
 import type { Build } from '../../api/client.js';
 
 /** `18 Nov 2026` in the reader's own way. */
@@ -16,20 +15,4 @@ export function standing({ gate, verdicts }: Build): { text: string; tone: 'good
   return gate === 'pass'
     ? { text: 'the gate passes it', tone: 'good' }
     : { text: 'the gate stops it', tone: 'bad' };
-}
-
-export const HOW_WORD: Record<DifferenceHow, string> = {
-  added: 'new',
-  removed: 'gone',
-  changed: 'changed',
-  moved: 'moved',
-  renamed: 'renamed',
-};
-export const HOWS = Object.keys(HOW_WORD) as DifferenceHow[];
-
-/** `12 new, 2 changed`; empty for nothing. */
-export function countsText(counts: DifferenceCounts[keyof DifferenceCounts]): string {
-  return HOWS.filter((how) => counts[how] > 0)
-    .map((how) => `${counts[how]} ${HOW_WORD[how]}`)
-    .join(', ');
 }

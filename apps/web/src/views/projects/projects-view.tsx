@@ -4,7 +4,9 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState, type DragEvent, type ReactNode } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { importDocument, listProjects } from '../../api/client.js';
-import { ImportProblem } from './import-problem.js';
+import { IncomingReport, UnfitReport } from '../../parts/incoming/incoming-report.js';
+import type { Incoming, Unfit } from '../../workers/incoming.js';
+import { readFile } from './read-file.js';
 
 /** All projects, and the way in for a new one. */
 export function ProjectsView(): ReactNode {
@@ -21,11 +23,18 @@ export function ProjectsView(): ReactNode {
   useEffect(() => {
     document.title = 'Projects · Oquel';
   }, []);
-  const importing = useMutation({
+  const [came, setCame] = useState<{ incoming: Incoming } | { unfit: Unfit } | null>(null);
+  const reading = useMutation({
     mutationFn: async (chosen: File) => {
       setFile(chosen.name);
-      return importDocument(await chosen.text());
+      setCame(null);
+      importing.reset();
+      return readFile(chosen);
     },
+    onSuccess: setCame,
+  });
+  const importing = useMutation({
+    mutationFn: importDocument,
     onSuccess: async ({ id }) => {
       await queries.invalidateQueries({ queryKey: ['projects'] });
       await navigate(`/p/${id}/wire`);
@@ -35,7 +44,7 @@ export function ProjectsView(): ReactNode {
     e.preventDefault();
     setOver(false);
     const [dropped] = e.dataTransfer.files;
-    if (dropped) importing.mutate(dropped);
+    if (dropped) reading.mutate(dropped);
   };
   return (
     <main
@@ -59,20 +68,49 @@ export function ProjectsView(): ReactNode {
           <input
             ref={input}
             type="file"
-            accept=".json,application/json"
+            accept=".json,.zip,application/json"
             hidden
             aria-label="Project document to import"
             onChange={(e) => {
               const chosen = e.target.files?.[0];
               e.target.value = '';
-              if (chosen) importing.mutate(chosen);
+              if (chosen) reading.mutate(chosen);
             }}
           />
-          <Button variant="contained" disabled={importing.isPending} onClick={() => input.current?.click()}>
-            {importing.isPending ? 'Importing ...' : 'Import a document'}
+          <Button
+            variant="contained"
+            disabled={reading.isPending || importing.isPending}
+            onClick={() => input.current?.click()}
+          >
+            {importing.isPending ? 'Importing ...' : reading.isPending ? 'Reading ...' : 'Import a document'}
           </Button>
         </div>
-        {importing.error && <ImportProblem error={importing.error} file={file} />}
+        {reading.error && (
+          <UnfitReport file={file} unfit={{ message: reading.error.message, problems: [] }} />
+        )}
+        {importing.error && (
+          <UnfitReport file={file} unfit={{ message: importing.error.message, problems: [] }} />
+        )}
+        {came && 'unfit' in came && <UnfitReport file={file} unfit={came.unfit} />}
+        {came && 'incoming' in came && (
+          <div className="came">
+            <IncomingReport file={file} incoming={came.incoming} comparison={null}>
+              <Button
+                variant="contained"
+                disabled={importing.isPending}
+                onClick={() => importing.mutate(came.incoming.text)}
+              >
+                Store it as a new project
+              </Button>
+              <Button onClick={() => setCame(null)}>Leave it</Button>
+              {data?.some((p) => p.name === came.incoming.project.name) && (
+                <span className="soft">
+                  There is a project of that name; to compare this one with it, open it and go to Exchange.
+                </span>
+              )}
+            </IncomingReport>
+          </div>
+        )}
         {isPending && <p className="soft">Looking for projects ...</p>}
         {error && (
           <div className="notice" role="alert">
@@ -84,7 +122,8 @@ export function ProjectsView(): ReactNode {
         )}
         {data?.length === 0 && (
           <p className="soft">
-            There is no project yet. Import a document, or drop one anywhere on this page.
+            There is no project yet. Import a document or a zip of its folder form, or drop one anywhere on
+            this page.
           </p>
         )}
         {data?.map((p) => (

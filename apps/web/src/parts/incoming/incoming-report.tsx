@@ -1,0 +1,115 @@
+import './incoming.css';
+import { useMemo, useState, type ReactNode } from 'react';
+import type { Comparison } from '../../workers/auditor.js';
+import type { Incoming, Unfit } from '../../workers/incoming.js';
+import { changeRows, ComparisonList, findingRows } from '../comparison/comparison-list.js';
+import { countsText, OFS } from '../comparison/words.js';
+import { countText, SeverityMark, SEVERITY_WORD } from '../ui/severity-mark.js';
+
+const MOST_UNKNOWN = 8;
+
+/** What a document holds, and what it would change, before anything of it is stored. */
+export function IncomingReport({
+  file,
+  incoming: { project, unknown, audit },
+  comparison,
+  children,
+}: {
+  file: string;
+  incoming: Incoming;
+  comparison: Comparison | null;
+  /** What can be done with it. */
+  children: ReactNode;
+}): ReactNode {
+  const [shown, setShown] = useState<'changes' | 'findings'>('changes');
+  const rows = useMemo(
+    () =>
+      comparison ? (shown === 'changes' ? changeRows(comparison, '', '') : findingRows(comparison)) : [],
+    [comparison, shown],
+  );
+  const kinds = (['scene', 'prefab', 'widget'] as const).map((kind) =>
+    countText(project.assets.filter((a) => a.kind === kind).length, kind),
+  );
+  const count = (list: 'placements' | 'bindings'): number =>
+    project.assets.reduce((n, a) => n + (a[list]?.length ?? 0), 0);
+  return (
+    <section className="incoming" aria-label={`Report on ${file}`}>
+      <h2>
+        {project.name} <span className="soft">from {file}; nothing is stored yet</span>
+      </h2>
+      <p>
+        {kinds.join(', ')}, {countText(count('placements'), 'placement')},{' '}
+        {countText(count('bindings'), 'binding')}.{' '}
+        <b className={`fault ${audit.gate === 'stop' ? 'error' : ''}`}>
+          {audit.gate === 'stop' ? 'The gate would stop it' : 'The gate would let it pass'}:
+        </b>{' '}
+        {(['error', 'warning', 'info'] as const).map((s) => (
+          <span key={s} className="counted">
+            <SeverityMark severity={s} /> {countText(audit.summary[s], SEVERITY_WORD[s])}
+          </span>
+        ))}
+      </p>
+      {unknown.length > 0 && (
+        <p className="fault warning">
+          {countText(unknown.length, 'property', 'properties')} that the format does not know; they are kept:{' '}
+          <span className="mono">{unknown.slice(0, MOST_UNKNOWN).join(', ')}</span>
+          {unknown.length > MOST_UNKNOWN && ` and ${unknown.length - MOST_UNKNOWN} more`}
+        </p>
+      )}
+      <div className="row">{children}</div>
+      {comparison && (
+        <>
+          <div className="row" role="tablist" aria-label="Shown">
+            <button
+              type="button"
+              role="tab"
+              className="tick"
+              aria-selected={shown === 'changes'}
+              onClick={() => setShown('changes')}
+            >
+              Against what is here: {changesText(comparison)}
+            </button>
+            <button
+              type="button"
+              role="tab"
+              className="tick"
+              aria-selected={shown === 'findings'}
+              onClick={() => setShown('findings')}
+            >
+              Findings: {comparison.findings.added.length} new, {comparison.findings.gone.length} gone
+            </button>
+          </div>
+          <ComparisonList key={shown} rows={rows} here={null} />
+        </>
+      )}
+    </section>
+  );
+}
+
+function changesText({ difference: { counts } }: Comparison): string {
+  const parts = OFS.flatMap((of) =>
+    countsText(counts[of]) === '' ? [] : [`${of}s ${countsText(counts[of])}`],
+  );
+  return parts.length === 0 ? 'nothing differs' : parts.join('; ');
+}
+
+/** Why a file does not come in: every place where it is broken. */
+export function UnfitReport({ file, unfit }: { file: string; unfit: Unfit }): ReactNode {
+  return (
+    <div className="notice" role="alert">
+      <b>{file} was not imported; nothing is stored.</b>
+      {unfit.problems.length === 0 ? (
+        <div>{unfit.message}</div>
+      ) : (
+        <ul className="problemlist">
+          {unfit.problems.map((p, i) => (
+            <li key={i}>
+              {p.pointer !== '' && <span className="mono">{p.pointer}: </span>}
+              expected {p.expected}, found {p.found}
+            </li>
+          ))}
+        </ul>
+      )}
+    </div>
+  );
+}

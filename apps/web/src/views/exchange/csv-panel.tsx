@@ -1,0 +1,137 @@
+import { CSV_FIELDS, type CsvField, type CsvMapping, type FindingChange } from '@oquel/core';
+import { useEffect, useState, type ReactNode } from 'react';
+import { countText } from '../../parts/ui/severity-mark.js';
+import { usePreview } from '../../session/use-preview.js';
+import { useSession, useSessionState } from '../../session/session-context.js';
+import type { CsvLook } from '../../workers/csv-incoming.js';
+import { CsvRows } from './csv-rows.js';
+
+/** A table of bindings: which column is what, what each row would become, and what the audit would say. */
+export function CsvPanel({
+  file,
+  text,
+  onDone,
+}: {
+  file: string;
+  text: string;
+  onDone: () => void;
+}): ReactNode {
+  const session = useSession();
+  const { index, project } = useSessionState();
+  const [owner, setOwner] = useState('');
+  const [mapping, setMapping] = useState<CsvMapping | null>(null);
+  const [look, setLook] = useState<CsvLook | null>(null);
+  const [fault, setFault] = useState('');
+  useEffect(() => {
+    let current = true;
+    session.csv({ text, mapping, owner }).then(
+      (answer) => {
+        if (!current) return;
+        if ('fault' in answer) setFault(answer.fault);
+        else {
+          setFault('');
+          setLook(answer);
+        }
+      },
+      (error: unknown) => current && setFault(error instanceof Error ? error.message : String(error)),
+    );
+    return () => {
+      current = false;
+    };
+    // Read anew when the project has changed: what is there already may be another.
+  }, [session, text, mapping, owner, project]);
+  if (fault !== '') {
+    return (
+      <div className="notice" role="alert">
+        <b>{file} was not imported; nothing is stored.</b>
+        <div>{fault}</div>
+      </div>
+    );
+  }
+  if (!look) return <p role="status">Reading {file} ...</p>;
+  const { counts, changes } = look;
+  const map = (field: CsvField, column: string): void => {
+    const next = { ...look.mapping };
+    if (column === '') delete next[field];
+    else next[field] = Number(column);
+    setMapping(next);
+  };
+  const n = counts.new + counts.changed;
+  return (
+    <section className="csvin" aria-label={`Bindings of ${file}`}>
+      <h2>
+        {countText(look.total, 'row')} <span className="soft">of {file}; nothing is stored yet</span>
+      </h2>
+      <div className="mapping" role="group" aria-label="Which column is what">
+        {CSV_FIELDS.map((field) => (
+          <label key={field}>
+            <span>{field}</span>
+            <select
+              className="line"
+              aria-label={`Column of ${field}`}
+              value={look.mapping[field] ?? ''}
+              onChange={(e) => map(field, e.target.value)}
+            >
+              <option value="">-</option>
+              {look.columns.map((c, i) => (
+                <option key={i} value={i}>
+                  {c}
+                  {look.sample[0]?.[i] ? ` (${look.sample[0][i].slice(0, 24)})` : ''}
+                </option>
+              ))}
+            </select>
+          </label>
+        ))}
+        <label>
+          <span>where none is named</span>
+          <select
+            className="line"
+            aria-label="Asset of rows that name none"
+            value={owner}
+            onChange={(e) => setOwner(e.target.value)}
+          >
+            <option value="">-</option>
+            {index.assets.map((a) => (
+              <option key={a.decl.id}>{a.decl.id}</option>
+            ))}
+          </select>
+        </label>
+      </div>
+      <div className="row">
+        <button
+          type="button"
+          className="tick"
+          disabled={n === 0}
+          title="One edit, which can be undone"
+          onClick={() => {
+            const label = `brought in ${countText(n, 'binding')} from ${file}`.slice(0, 500);
+            if (session.edit({ label, changes })) onDone();
+          }}
+        >
+          Bring in {counts.new} new{counts.changed > 0 && ` and ${counts.changed} changed`}
+        </button>
+        <button type="button" className="tick" onClick={onDone}>
+          Leave it
+        </button>
+        <span role="status">
+          {counts.same > 0 && `${counts.same} there already. `}
+          {counts.broken > 0 && (
+            <b className="fault error">{countText(counts.broken, 'row')} cannot be taken.</b>
+          )}
+        </span>
+        {n > 0 && <Findings changes={changes} />}
+      </div>
+      <CsvRows look={look} />
+    </section>
+  );
+}
+
+function Findings({ changes }: { changes: CsvLook['changes'] }): ReactNode {
+  const found: FindingChange | null = usePreview(changes);
+  if (!found) return <span className="soft">Looking what the audit would say ...</span>;
+  return (
+    <span>
+      Findings: {found.added.length} new, {found.gone.length} gone.
+    </span>
+  );
+}

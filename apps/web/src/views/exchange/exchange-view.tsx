@@ -1,0 +1,139 @@
+import './exchange.css';
+import { useRef, useState, type DragEvent, type ReactNode } from 'react';
+import { useNavigate } from 'react-router';
+import { importDocument } from '../../api/client.js';
+import { IncomingReport, UnfitReport } from '../../parts/incoming/incoming-report.js';
+import { useSession, useSessionState } from '../../session/session-context.js';
+import type { Comparison } from '../../workers/auditor.js';
+import type { Incoming, Unfit } from '../../workers/incoming.js';
+import { CsvPanel } from './csv-panel.js';
+import { WaysOut } from './ways-out.js';
+
+type Came =
+  | { kind: 'document'; file: string; incoming: Incoming; comparison: Comparison; version: number }
+  | { kind: 'csv'; file: string; text: string }
+  | { kind: 'unfit'; file: string; unfit: Unfit };
+
+/** What comes in from files, looked at before it is stored; and what goes out. */
+export function ExchangeView(): ReactNode {
+  const session = useSession();
+  const { saving, waiting } = useSessionState();
+  const navigate = useNavigate();
+  const input = useRef<HTMLInputElement>(null);
+  const [over, setOver] = useState(false);
+  const [busy, setBusy] = useState('');
+  const [came, setCame] = useState<Came | null>(null);
+  const take = async (file: File | undefined): Promise<void> => {
+    if (!file) return;
+    setCame(null);
+    setBusy(file.name);
+    try {
+      if (/\.(csv|tsv|txt)$/i.test(file.name)) {
+        setCame({ kind: 'csv', file: file.name, text: await file.text() });
+        return;
+      }
+      const version = session.storedVersion;
+      const read = await session.incoming(new Uint8Array(await file.arrayBuffer()));
+      if ('problems' in read) setCame({ kind: 'unfit', file: file.name, unfit: read });
+      else {
+        const { incoming, comparison } = read;
+        setCame({ kind: 'document', file: file.name, incoming, comparison: comparison!, version });
+      }
+    } catch (error) {
+      const message = error instanceof Error ? error.message : String(error);
+      setCame({ kind: 'unfit', file: file.name, unfit: { message, problems: [] } });
+    } finally {
+      setBusy('');
+    }
+  };
+  const drop = (e: DragEvent): void => {
+    e.preventDefault();
+    setOver(false);
+    void take(e.dataTransfer.files[0]);
+  };
+  const unsaved = saving !== 'saved' || waiting > 0;
+  const storeNew = async (text: string, file: string): Promise<void> => {
+    setBusy(file);
+    try {
+      const { id } = await importDocument(text);
+      await navigate(`/p/${id}/wire`);
+    } catch (error) {
+      const message = error instanceof Error ? error.message : String(error);
+      setCame({ kind: 'unfit', file, unfit: { message, problems: [] } });
+    } finally {
+      setBusy('');
+    }
+  };
+  return (
+    <div
+      className={`exchange ${over ? 'over' : ''}`}
+      onDragOver={(e) => {
+        e.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={drop}
+    >
+      <div className="comein">
+        <h1>Bring in</h1>
+        <div className="row">
+          <input
+            ref={input}
+            type="file"
+            hidden
+            accept=".json,.zip,.csv,.tsv,.txt"
+            aria-label="A file to bring in"
+            onChange={(e) => {
+              const chosen = e.target.files?.[0];
+              e.target.value = '';
+              void take(chosen);
+            }}
+          />
+          <button
+            type="button"
+            className="tick"
+            disabled={busy !== ''}
+            onClick={() => input.current?.click()}
+          >
+            Choose a file ...
+          </button>
+          <span className="soft">
+            or drop one here: a document, a zip of the folder form, or a table of bindings (CSV)
+          </span>
+        </div>
+        {busy !== '' && <p role="status">Reading {busy} ...</p>}
+        {came?.kind === 'unfit' && <UnfitReport file={came.file} unfit={came.unfit} />}
+        {came?.kind === 'document' && (
+          <IncomingReport file={came.file} incoming={came.incoming} comparison={came.comparison}>
+            <button
+              type="button"
+              className="tick"
+              disabled={unsaved}
+              title={unsaved ? 'Edits are still on their way' : 'One edit, which can be undone'}
+              onClick={() => {
+                session.replaceBy(came.incoming.text, `took over ${came.file}`.slice(0, 500), came.version);
+                setCame(null);
+              }}
+            >
+              Make this project like it
+            </button>
+            <button
+              type="button"
+              className="tick"
+              onClick={() => void storeNew(came.incoming.text, came.file)}
+            >
+              Store it as a new project
+            </button>
+            <button type="button" className="tick" onClick={() => setCame(null)}>
+              Leave it
+            </button>
+          </IncomingReport>
+        )}
+        {came?.kind === 'csv' && (
+          <CsvPanel key={came.file} file={came.file} text={came.text} onDone={() => setCame(null)} />
+        )}
+      </div>
+      <WaysOut />
+    </div>
+  );
+}

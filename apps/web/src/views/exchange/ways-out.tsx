@@ -1,0 +1,103 @@
+import { bindingsCsv } from '@oquel/core';
+import { useState, type ReactNode } from 'react';
+import { Link } from 'react-router';
+import { saveFile } from '../../parts/save-file.js';
+import { useSession, useSessionState } from '../../session/session-context.js';
+
+/** Everything that the project can be saved as. */
+export function WaysOut(): ReactNode {
+  const session = useSession();
+  const { id, project } = useSessionState();
+  const [fault, setFault] = useState('');
+  const name = project.name.replace(/[\\/:*?"<>|]/g, ' ').trim() || 'project';
+  const save = async (
+    file: string,
+    type: string,
+    make: () => Promise<string | Uint8Array>,
+  ): Promise<void> => {
+    setFault('');
+    try {
+      saveFile(file, type, await make());
+    } catch (error) {
+      setFault(`${file} was not made: ${error instanceof Error ? error.message : String(error)}`);
+    }
+  };
+  const ways: [string, string, ReactNode][] = [
+    [
+      'Document',
+      'One file: what the command line and this page read.',
+      <a
+        key="document"
+        className="tick"
+        href={`/api/projects/${id}/document`}
+        download={`${name}.oquel.json`}
+      >
+        Save .json
+      </a>,
+    ],
+    [
+      'Folder',
+      'A file for each scene, prefab and widget, for version control.',
+      <Save
+        key="zip"
+        word=".zip"
+        onSave={() => save(`${name}.zip`, 'application/zip', () => session.zip())}
+      />,
+    ],
+    [
+      'Bindings',
+      'A table that can be changed in a spreadsheet and brought in again.',
+      <Save
+        key="csv"
+        word=".csv"
+        onSave={() => save(`${name} bindings.csv`, 'text/csv', () => Promise.resolve(bindingsCsv(project)))}
+      />,
+    ],
+    [
+      'Graph',
+      'Every event, action and channel of every instance, with what joins them.',
+      <span key="graph" className="row">
+        <Save
+          word="GraphML"
+          onSave={() => save(`${name}.graphml`, 'application/xml', () => session.graph('graphml'))}
+        />
+        <Save
+          word="edges .csv"
+          onSave={() => save(`${name} graph.csv`, 'text/csv', () => session.graph('csv'))}
+        />
+      </span>,
+    ],
+  ];
+  return (
+    <aside className="goout" aria-label="Take out">
+      <h2>Take out</h2>
+      <dl>
+        {ways.map(([what, why, how]) => (
+          <div key={what}>
+            <dt>{what}</dt>
+            <dd>{why}</dd>
+            <dd>{how}</dd>
+          </div>
+        ))}
+      </dl>
+      {fault !== '' && (
+        <p role="alert" className="fault error">
+          {fault}
+        </p>
+      )}
+      <p className="soft">
+        The audit goes out from <Link to={`/p/${id}/audit`}>Audit</Link>, the list of all events from{' '}
+        <Link to={`/p/${id}/catalogue`}>Catalogue</Link>, builds from{' '}
+        <Link to={`/p/${id}/builds`}>Builds</Link>.
+      </p>
+    </aside>
+  );
+}
+
+function Save({ word, onSave }: { word: string; onSave: () => Promise<void> }): ReactNode {
+  return (
+    <button type="button" className="tick" onClick={() => void onSave()}>
+      Save {word}
+    </button>
+  );
+}

@@ -1,0 +1,83 @@
+import {
+  audit,
+  BrokenDocument,
+  fromFolder,
+  PROJECT_FILE,
+  ProjectTooLarge,
+  readProjectText,
+  toFolder,
+  type AuditResult,
+  type Problem,
+  type Project,
+  type ReadResult,
+} from '@oquel/core';
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
+
+/** A document that has been read and found sound, and nothing of it stored. */
+export interface Incoming {
+  text: string;
+  project: Project;
+  /** Pointers of properties that the format does not know. */
+  unknown: string[];
+  audit: AuditResult;
+}
+/** Why a file cannot come in. */
+export interface Unfit {
+  message: string;
+  problems: readonly Problem[];
+}
+
+/** What a folder may come to when it is unpacked, in bytes: as much as a document may have. */
+const MOST_BYTES = 256 * 1024 * 1024;
+
+/** Reads a document, or a zip of the folder form. `today`: ISO date by which waivers are judged. */
+export function readIncoming(bytes: Uint8Array, today: string): Incoming | Unfit {
+  try {
+    const isZip = bytes[0] === 0x50 && bytes[1] === 0x4b;
+    const { project, unknown } = isZip ? readZip(bytes) : readProjectText(strFromU8(bytes));
+    return { text: JSON.stringify(project), project, unknown, audit: audit(project, { today }) };
+  } catch (error) {
+    if (error instanceof BrokenDocument) return { message: error.message, problems: error.problems };
+    if (error instanceof ProjectTooLarge || error instanceof UnfitZip) {
+      return { message: error.message, problems: [] };
+    }
+    throw error;
+  }
+}
+
+class UnfitZip extends Error {}
+
+function readZip(bytes: Uint8Array): ReadResult {
+  let files: Record<string, Uint8Array>;
+  let total = 0;
+  try {
+    files = unzipSync(bytes, {
+      filter: ({ name, originalSize }) => {
+        if (!name.endsWith('.json')) return false;
+        total += originalSize;
+        if (total > MOST_BYTES) throw new UnfitZip('the folder is larger than 256 MiB when it is unpacked');
+        return true;
+      },
+    });
+  } catch (error) {
+    if (error instanceof UnfitZip) throw error;
+    throw new UnfitZip('the zip file cannot be unpacked; it may have been cut off');
+  }
+  // Most programs pack the folder itself, so everything lies below its name.
+  const heads = Object.keys(files).filter(
+    (name) => name === PROJECT_FILE || name.endsWith(`/${PROJECT_FILE}`),
+  );
+  const [head] = heads.sort((a, b) => a.length - b.length);
+  if (head === undefined) throw new UnfitZip(`there is no ${PROJECT_FILE} in the zip file`);
+  const base = head.slice(0, -PROJECT_FILE.length);
+  return fromFolder((path) => {
+    const file = files[base + path] as Uint8Array | undefined;
+    return file ? strFromU8(file) : null;
+  });
+}
+
+/** The folder form of a project as a zip file. */
+export function zipOf(project: Project): Uint8Array {
+  const files = [...toFolder(project)].map(([path, text]) => [path, strToU8(text)] as const);
+  return zipSync(Object.fromEntries(files));
+}
