@@ -11,6 +11,8 @@ const BENCHES = {
   rehearse: 'a dry run of a million deliveries',
   ripple: 'following, laying out and panning a ripple of 10 thousand entries, in Chromium',
   start: 'cold and warm `npm start` in a fresh clone',
+  store:
+    'import of a million bindings beside a raw COPY of the same rows; freezing and comparing builds of 100 thousand',
   wire: 'clicks and keys for a binding, and the time from an edit to the updated strip, on the demo',
 };
 

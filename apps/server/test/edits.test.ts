@@ -37,6 +37,22 @@ const storedForAnother = async (): Promise<string> => {
 };
 
 describe('edits', () => {
+  it('that put thousands of bindings at an end are stored whole, in order, and taken back; or not at all', async () => {
+    const many = Array.from({ length: 6001 }, (_, i) => insert('brake-2', `n${i}`, 1e9));
+    const twice = await edit(1, [...many, insert('brake-1', 'n7', 1e9)]);
+    expect(twice).toMatchObject({
+      status: 409,
+      body: { type: 'urn:oquel:problem:edit-id-taken', change: 6001 },
+    });
+    expect(await bindingIds()).toEqual(['gust-1']);
+    expect((await edit(1, [...many, insert('brake-1', 'first', 0)])).status).toBe(201);
+    const text = await storedForAnother();
+    const ids = (JSON.parse(text) as Project).assets[0].bindings!.map((b) => b.id);
+    expect(ids).toEqual(['first', 'gust-1', ...many.map((_, i) => `n${i}`)]);
+    expect(text).toBe(JSON.stringify(await stored()));
+    expect((await step('undo', 2)).status).toBe(201);
+    expect(await bindingIds()).toEqual(['gust-1']);
+  });
   it('of declarations are stored as a whole, also for another process, and undo takes back exactly that', async () => {
     const original = JSON.stringify(await stored());
     const changes: Change[] = [

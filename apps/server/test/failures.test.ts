@@ -44,6 +44,47 @@ describe('a server that is killed', () => {
   });
 });
 
+describe('a server that is killed in the middle of an import', () => {
+  it('leaves nothing half stored, and what was there before as it was', async () => {
+    const client = new pg.Client({ connectionString: databaseUrl });
+    await client.connect();
+    const rows = async (): Promise<Record<string, string>> => {
+      const counts = ['projects', 'assets', 'placements', 'bindings'].map(
+        (table) => `(select count(*) from ${table}) as ${table}`,
+      );
+      const result = await client.query<Record<string, string>>(`select ${counts.join(', ')}`);
+      return result.rows[0];
+    };
+    let server = await TestServer.start(databaseUrl);
+    const kept = await server.import(smallProject());
+    const before = await rows();
+    const large = smallProject();
+    large.assets[0].bindings = Array.from({ length: 150_000 }, (_, i) => engage(`n${i}`, 'brake-1'));
+    const importing = server.post('/api/projects', large).then(
+      (answer) => answer.status,
+      () => 'cut off',
+    );
+    const copying =
+      "select 1 from pg_stat_progress_copy where command = 'COPY FROM' and tuples_processed > 5000";
+    while ((await client.query(copying)).rowCount === 0)
+      await new Promise((resolve) => setTimeout(resolve, 5));
+    await server.stop('SIGKILL');
+    expect(await importing).toBe('cut off');
+    server = await TestServer.start(databaseUrl);
+    // PostgreSQL notices the lost connection when it next reads from it.
+    const busy = "select 1 from pg_stat_activity where datname = current_database() and query like 'copy %'";
+    while ((await client.query(`${busy} and state <> 'idle'`)).rowCount !== 0) {
+      await new Promise((resolve) => setTimeout(resolve, 20));
+    }
+    expect(await rows()).toEqual(before);
+    expect((await server.get(`/api/projects/${kept}/document`)).body).toEqual(smallProject());
+    expect(((await server.get('/api/projects')).body as unknown[]).length).toBe(Number(before.projects));
+    expect(await server.import(large)).toEqual(expect.any(String));
+    await server.stop();
+    await client.end();
+  });
+});
+
 describe('a database that goes away', () => {
   let server: TestServer;
   let admin: pg.Client;

@@ -36,7 +36,7 @@ export {
   type PartChange,
   type ProjectPart,
 } from './edit/change.js';
-export { applyChanges, EditRefused, type Applied } from './edit/apply.js';
+export { appendRun, applyChanges, EditRefused, type Applied } from './edit/apply.js';
 export { readChangeSet } from './edit/change-shape.js';
 export { overlap, touches } from './edit/touches.js';
 export {

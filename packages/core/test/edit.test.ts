@@ -7,7 +7,9 @@ import {
   overlap,
   reachableFrom,
   wiredActions,
+  type Applied,
   type Change,
+  type EditRefused,
   type Project,
 } from '../src/index.js';
 import { Random } from './random.js';
@@ -38,6 +40,48 @@ describe('change sets', () => {
     }
   });
 
+  it('that put many items at an end do it at one go, as one by one, and are refused as one by one', () => {
+    for (let seed = 0; seed < 60; seed++) {
+      const r = new Random(seed);
+      const project = randomProject(seed);
+      const changes = Array.from({ length: 30 }, (): Change => {
+        const item = {
+          id: `n${r.int(1000)}`,
+          from: { at: '.', event: 'onA' },
+          to: { at: '.', action: 'doA' },
+        };
+        return {
+          op: 'insert',
+          list: 'bindings',
+          asset: project.assets[r.int(Math.min(2, project.assets.length))].id,
+          index: r.chance(0.8) ? 1e9 : r.int(3),
+          item,
+        };
+      });
+      const single = (): Applied => {
+        let current = project;
+        const inverse: Change[] = [];
+        changes.forEach((change, i) => {
+          const step = applyChanges(current, [change], i);
+          current = step.project;
+          inverse.unshift(...step.inverse);
+        });
+        return { project: current, inverse };
+      };
+      const outcome = (apply: () => Applied): unknown => {
+        try {
+          return apply();
+        } catch (error) {
+          const { change, message } = error as EditRefused;
+          return { change, message };
+        }
+      };
+      expect({ seed, is: outcome(() => applyChanges(project, changes)) }).toEqual({
+        seed,
+        is: outcome(single),
+      });
+    }
+  });
   it('that touch nothing in common give the same in either order', () => {
     for (let seed = 0; seed < 200; seed++) {
       const r = new Random(seed);

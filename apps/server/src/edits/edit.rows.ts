@@ -1,7 +1,7 @@
-import type { Asset, ItemChange, Project } from '@oquel/core';
-import { sql } from 'kysely';
+import type { Asset, Change, ItemChange, Project } from '@oquel/core';
+import { sql, type Insertable } from 'kysely';
 import type { Tx } from '../database/database.js';
-import { POS_STEP, type Tables } from '../database/schema.js';
+import { POS_STEP, type ItemRow, type Tables } from '../database/schema.js';
 
 /** Writes one change of a binding or placement to the rows; `before` is the project as it stood ahead of it. */
 export async function writeItem(tx: Tx, id: string, change: ItemChange, before: Project): Promise<void> {
@@ -34,6 +34,62 @@ export async function writeItem(tx: Tx, id: string, change: ItemChange, before: 
       const pos = await freePos(tx, table, scope, others, change.index);
       await whereItem(tx.updateTable(table).set({ pos }), scope, change.id).execute();
     }
+  }
+}
+
+/** Writes many items at the end of one list; `before` is the project as it stood ahead of them. */
+export async function appendItems(
+  tx: Tx,
+  id: string,
+  changes: readonly ItemChange[],
+  before: Project,
+): Promise<void> {
+  const [{ asset: asset_id, list }] = changes;
+  const scope = { project_id: id, asset_id };
+  const table = list as keyof Pick<Tables, 'bindings'>;
+  const items: readonly { id: string }[] = before.assets.find((a) => a.id === asset_id)![list] ?? [];
+  const first = await freePos(tx, table, scope, items, items.length);
+  const rows = changes.flatMap((change, i) => {
+    if (change.op !== 'insert') return [];
+    const body = JSON.stringify(change.item);
+    return [{ ...scope, id: change.item.id, pos: first + i * POS_STEP, body }];
+  });
+  await insertMany(tx, table, rows);
+}
+/** How many changes from a place on take items out of one and the same list. */
+export function removeRun(changes: readonly Change[], from: number): number {
+  const first = changes[from];
+  let n = from;
+  for (; n < changes.length; n++) {
+    const c = changes[n];
+    if (first.op !== 'remove' || c.op !== 'remove' || c.asset !== first.asset || c.list !== first.list) break;
+  }
+  return n - from;
+}
+/** Takes many items of one list out at one go; whether the list itself stays is a matter of the head. */
+export async function removeItems(tx: Tx, id: string, changes: readonly ItemChange[]): Promise<void> {
+  const [{ asset, list }] = changes;
+  const ids = changes.flatMap((c) => (c.op === 'remove' ? [c.id] : []));
+  for (let i = 0; i < ids.length; i += 5000) {
+    await tx
+      .deleteFrom(list as keyof Pick<Tables, 'bindings'>)
+      .where('project_id', '=', id)
+      .where('asset_id', '=', asset)
+      .where('id', 'in', ids.slice(i, i + 5000))
+      .execute();
+  }
+}
+async function insertMany(
+  tx: Tx,
+  table: keyof Pick<Tables, 'bindings'>,
+  rows: readonly Insertable<ItemRow>[],
+): Promise<void> {
+  // A statement takes so many values at most.
+  for (let i = 0; i < rows.length; i += 5000) {
+    await tx
+      .insertInto(table)
+      .values(rows.slice(i, i + 5000))
+      .execute();
   }
 }
 
@@ -167,13 +223,7 @@ async function insertAsset(
       pos: i * POS_STEP,
       body: JSON.stringify(item),
     }));
-    // A statement takes so many values at most.
-    for (let i = 0; i < rows.length; i += 5000) {
-      await tx
-        .insertInto(list as keyof Pick<Tables, 'bindings'>)
-        .values(rows.slice(i, i + 5000))
-        .execute();
-    }
+    await insertMany(tx, list as keyof Pick<Tables, 'bindings'>, rows);
   }
 }
 

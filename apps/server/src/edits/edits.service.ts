@@ -1,11 +1,13 @@
 import { Inject, Injectable } from '@nestjs/common';
 import {
+  appendRun,
   applyChanges,
   changesBetween,
   overlap,
   readChangeSet,
   type Applied,
   type Change,
+  type ItemChange,
   type Project,
 } from '@oquel/core';
 import { Database, type Tx } from '../database/database.js';
@@ -14,7 +16,7 @@ import { ProblemError } from '../http/problem.js';
 import { ProjectStore, type StoredProject } from '../projects/project.store.js';
 import type { EditDto, EditedDto, StepDto, TakeBackDto } from './edit.dto.js';
 import { EditLog, type LoggedEdit } from './edit.log.js';
-import { writeHeads, writeItem } from './edit.rows.js';
+import { appendItems, removeItems, removeRun, writeHeads, writeItem } from './edit.rows.js';
 
 interface Entry {
   kind: 'edit' | 'undo' | 'redo';
@@ -158,20 +160,28 @@ export class EditsService {
    * it may belong to an asset that has just come, and at the end.
    */
   private async apply(tx: Tx, id: string, project: Project, changes: readonly Change[]): Promise<Applied> {
-    const inverse: Change[] = [];
+    const inverses: Change[][] = [];
     let current = project;
     let written = project;
-    for (const [i, change] of changes.entries()) {
-      const applied = applyChanges(current, [change], i);
-      const ofItem = change.op !== 'set' && change.op !== 'add' && change.op !== 'drop';
-      if (ofItem) await writeItem(tx, id, change, current);
-      else {
+    for (let i = 0; i < changes.length;) {
+      const appended = appendRun(current, changes, i);
+      const run = Math.max(1, appended, removeRun(changes, i));
+      const part = changes.slice(i, i + run);
+      const applied = applyChanges(current, part, i);
+      const [change] = part;
+      if (appended > 1) await appendItems(tx, id, part as ItemChange[], current);
+      else if (run > 1) await removeItems(tx, id, part as ItemChange[]);
+      else if (change.op !== 'set' && change.op !== 'add' && change.op !== 'drop') {
+        await writeItem(tx, id, change, current);
+      } else {
         await writeHeads(tx, id, written, applied.project);
         written = applied.project;
       }
-      inverse.unshift(...applied.inverse);
+      inverses.push(applied.inverse);
       current = applied.project;
+      i += run;
     }
+    const inverse = inverses.reverse().flat();
     await writeHeads(tx, id, written, current);
     return { project: current, inverse };
   }

@@ -38,12 +38,60 @@ export interface Applied {
 export function applyChanges(project: Project, changes: readonly Change[], from = 0): Applied {
   const inverse: Change[] = [];
   let current = project;
-  changes.forEach((change, i) => {
-    const step = applyOne(current, change, from + i);
+  for (let i = 0; i < changes.length;) {
+    const run = appendRun(current, changes, i);
+    const step =
+      run > 1
+        ? appendAll(current, changes.slice(i, i + run) as Insertion[], from + i)
+        : applyOne(current, changes[i], from + i);
     current = step.project;
-    inverse.unshift(step.inverse);
+    inverse.push(...('inverses' in step ? step.inverses : [step.inverse]));
+    i += Math.max(1, run);
+  }
+  return { project: current, inverse: inverse.reverse() };
+}
+
+type Insertion = Extract<ItemChange, { op: 'insert' }>;
+/**
+ * How many changes from a place on put items at the end of one and the same list: they can be done at one go, as when
+ * many bindings are brought in. Cost: their number.
+ */
+export function appendRun(project: Project, changes: readonly Change[], from: number): number {
+  const first = changes[from];
+  if (first.op !== 'insert') return 0;
+  const asset = project.assets.find((a) => a.id === first.asset);
+  if (!asset) return 0;
+  let end = asset[first.list]?.length ?? 0;
+  let n = from;
+  for (; n < changes.length; n++, end++) {
+    const c = changes[n];
+    if (c.op !== 'insert' || c.asset !== first.asset || c.list !== first.list || c.index < end) break;
+  }
+  return n - from;
+}
+
+/** The same as one by one, but the list is copied once. */
+function appendAll(
+  project: Project,
+  changes: readonly Insertion[],
+  at: number,
+): { project: Project; inverses: Change[] } {
+  const [{ asset: id, list }] = changes;
+  const assetAt = project.assets.findIndex((a) => a.id === id);
+  const asset = project.assets[assetAt];
+  const items: Item[] = [...(asset[list] ?? [])];
+  const taken = new Set(items.map((item) => item.id));
+  const inverses = changes.map((change, i): Change => {
+    checkItem(change, at + i);
+    if (taken.has(change.item.id)) throw idTaken(change, change.item.id, at + i);
+    taken.add(change.item.id);
+    items.push(change.item);
+    const made = i === 0 && asset[list] === undefined;
+    return { op: 'remove', list, asset: id, id: change.item.id, ...(made ? { dropList: true } : {}) };
   });
-  return { project: current, inverse };
+  const assets = project.assets.slice();
+  assets[assetAt] = { ...asset, [list]: items };
+  return { project: { ...project, assets }, inverses };
 }
 
 function applyOne(project: Project, change: Change, at: number): { project: Project; inverse: Change } {
@@ -182,7 +230,8 @@ function checkItem(change: ItemChange & { item: unknown }, at: number): void {
   check(SHAPES[change.list], change.item, ['item'], ONE[change.list], at);
 }
 function checkFree(items: readonly Item[], id: string, change: ItemChange, at: number): void {
-  if (items.some((item) => item.id === id)) {
-    throw new EditRefused(at, 'id-taken', `${change.asset} already has a ${ONE[change.list]} "${id}"`);
-  }
+  if (items.some((item) => item.id === id)) throw idTaken(change, id, at);
+}
+function idTaken({ asset, list }: ItemChange, id: string, at: number): EditRefused {
+  return new EditRefused(at, 'id-taken', `${asset} already has a ${ONE[list]} "${id}"`);
 }
