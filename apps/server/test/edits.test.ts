@@ -178,6 +178,25 @@ describe('edits', () => {
     expect(await bindingIds()).toEqual([]);
   });
 
+  it('does an undo, redo, taking back or replacement once that is sent twice with the same key', async () => {
+    const key = (): { key: string } => ({ key: crypto.randomUUID() });
+    await edit(1, [insert('brake-2')]);
+    await edit(2, [insert('brake-2', 'gust-3')]);
+    const twice = async (path: string, body: object): Promise<number[]> => {
+      const answers = [];
+      for (let i = 0; i < 2; i++) answers.push(await server.post(`/api/projects/${id}/${path}`, body));
+      return answers.map((a) => a.status);
+    };
+    expect(await twice('undo', { base: 3, who: 'ines', ...key() })).toEqual([201, 201]);
+    expect(await bindingIds()).toEqual(['gust-1', 'gust-2']);
+    expect(await twice('redo', { base: 4, who: 'ines', ...key() })).toEqual([201, 201]);
+    expect(await bindingIds()).toEqual(['gust-1', 'gust-3', 'gust-2']);
+    expect(await twice('take-back', { base: 5, version: 2, who: 'ines', ...key() })).toEqual([201, 201]);
+    expect(await bindingIds()).toEqual(['gust-1', 'gust-3']);
+    const query = `replace?base=6&who=ines&label=back&key=${crypto.randomUUID()}`;
+    expect(await twice(query, smallProject())).toEqual([201, 201]);
+    expect((await server.get(`/api/projects/${id}`)).body.version).toBe(7);
+  });
   it('does a request once that is sent twice with the same key', async () => {
     const key = '6f2f8a52-7a5e-4a53-9d0c-0f4c3c1b7a11';
     await edit(1, [insert('brake-2')], { key });

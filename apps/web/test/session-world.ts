@@ -2,7 +2,9 @@ import type { ChangeSet, Project } from '@oquel/core';
 import { newDatabase, TestServer } from '../../server/test/harness.js';
 import { engage, smallProject } from '../../server/test/small-project.js';
 import { Auditor } from '../src/workers/auditor.js';
-import type { AuditorPort, ProjectSession as Session, SessionState } from '../src/session/project-session.js';
+import type { AuditorPort } from '../src/session/auditor-questions.js';
+import type { ProjectSession as Session } from '../src/session/project-session.js';
+import type { SessionState } from '../src/session/session-state.js';
 
 /** A real server with a project, and sessions of it as windows have them. */
 export class World {

@@ -58,6 +58,15 @@ export class StepDto {
   @Length(1, 100)
   @Sayable()
   who: string;
+
+  @ApiProperty({
+    format: 'uuid',
+    required: false,
+    description: 'A request with a key that is known is not done twice.',
+  })
+  @IsOptional()
+  @IsUUID()
+  key?: string;
 }
 
 /** An older edit that is to be taken back. */

@@ -52,8 +52,9 @@ export class EditsService {
   }
 
   /** Takes the last edit back, or brings the last undone one again. @throws ProblemError 409 when there is none */
-  async step(id: string, way: 'undo' | 'redo', { who, base }: StepDto): Promise<EditedDto> {
+  async step(id: string, way: 'undo' | 'redo', { who, base, key }: StepDto): Promise<EditedDto> {
     return this.commit(id, base, async (tx) => {
+      if (key !== undefined && (await this.log.has(tx, id, key))) return null;
       const edit = await this.log.next(tx, id, way);
       if (!edit)
         throw new ProblemError(409, `nothing-to-${way}`, `Nothing to ${way}`, `there is no edit to ${way}`);
@@ -63,7 +64,7 @@ export class EditsService {
         .where('project_id', '=', id)
         .where('version', '=', edit.version)
         .execute();
-      const entry: Entry = { kind: way, of: edit.version, label: edit.label, who };
+      const entry: Entry = { kind: way, of: edit.version, label: edit.label, who, key };
       return { changes: way === 'undo' ? edit.inverse : edit.changes, entry };
     });
   }
@@ -72,8 +73,9 @@ export class EditsService {
    * Takes an older edit back by an edit of its own. @throws ProblemError 409 when it is not in force, or when later
    * edits touch what it touched: they are named
    */
-  async takeBack(id: string, { who, base, version }: TakeBackDto): Promise<EditedDto> {
+  async takeBack(id: string, { who, base, version, key }: TakeBackDto): Promise<EditedDto> {
     return this.commit(id, base, async (tx) => {
+      if (key !== undefined && (await this.log.has(tx, id, key))) return null;
       const edit = await this.log.inForce(tx, id, version);
       if (!edit) {
         const detail = `there is no edit ${version} that is in force; it may have been undone`;
@@ -84,7 +86,13 @@ export class EditsService {
       );
       if (later.length > 0) throw dependedOn(edit.label, later);
       await this.dropUndone(tx, id);
-      const entry: Entry = { kind: 'edit', of: null, label: `took back: ${edit.label}`.slice(0, 500), who };
+      const entry: Entry = {
+        kind: 'edit',
+        of: null,
+        label: `took back: ${edit.label}`.slice(0, 500),
+        who,
+        key,
+      };
       return { changes: edit.inverse, entry };
     });
   }
@@ -95,19 +103,20 @@ export class EditsService {
    */
   async makeLike(
     id: string,
-    { who, base }: StepDto,
+    { who, base, key }: StepDto,
     target: Project,
     label: string,
     strict: boolean,
   ): Promise<EditedDto> {
     return this.commit(id, base, async (tx, version, project) => {
+      if (key !== undefined && (await this.log.has(tx, id, key))) return null;
       if (strict && base !== version) throw changedMeanwhile(base, version);
       const changes = changesBetween(project, target);
       if (changes.length === 0) {
         throw new ProblemError(409, 'no-difference', 'Nothing differs', 'the project is like that already');
       }
       await this.dropUndone(tx, id);
-      return { changes, entry: { kind: 'edit', of: null, label: label.slice(0, 500), who } };
+      return { changes, entry: { kind: 'edit', of: null, label: label.slice(0, 500), who, key } };
     });
   }
 

@@ -2,7 +2,7 @@ import { Controller, Inject, Post, Query, Req } from '@nestjs/common';
 import { ApiBody, ApiCreatedResponse, ApiOperation, ApiProperty, ApiTags } from '@nestjs/swagger';
 import { readProjectText } from '@oquel/core';
 import { Type } from 'class-transformer';
-import { IsInt, IsString, Length, Min } from 'class-validator';
+import { IsInt, IsOptional, IsString, IsUUID, Length, Min } from 'class-validator';
 import type { Request } from 'express';
 import { EditedDto } from '../edits/edit.dto.js';
 import { EditsService } from '../edits/edits.service.js';
@@ -29,6 +29,11 @@ export class ReplaceDto {
   @Length(1, 100)
   @Sayable()
   who: string;
+
+  @ApiProperty({ format: 'uuid', required: false, description: 'A known key is not done twice.' })
+  @IsOptional()
+  @IsUUID()
+  key?: string;
 }
 
 @ApiTags('exchange')

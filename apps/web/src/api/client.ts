@@ -93,7 +93,7 @@ const asText = (
 });
 export function sendReplace(
   id: string,
-  query: { base: number; label: string; who: string },
+  query: { base: number; label: string; who: string; key: string },
   text: string,
 ): Promise<Edited> {
   return settle(api.POST('/api/projects/{id}/replace', { params: { path: { id }, query }, ...asText(text) }));

@@ -388,11 +388,21 @@ export interface components {
             /** @description The version that the client has. */
             base: number;
             who: string;
+            /**
+             * Format: uuid
+             * @description A request with a key that is known is not done twice.
+             */
+            key?: string;
         };
         TakeBackDto: {
             /** @description The version that the client has. */
             base: number;
             who: string;
+            /**
+             * Format: uuid
+             * @description A request with a key that is known is not done twice.
+             */
+            key?: string;
             /** @description The version that the edit brought about. */
             version: number;
         };
@@ -894,6 +904,8 @@ export interface operations {
                 /** @description A sentence for the history. */
                 label: string;
                 who: string;
+                /** @description A known key is not done twice. */
+                key?: string;
             };
             header?: never;
             path: {

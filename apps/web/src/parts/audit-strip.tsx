@@ -2,7 +2,7 @@ import { thresholds, type Finding } from '@oquel/core';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { gateNow } from '../session/gate.js';
-import type { LastEdit } from '../session/project-session.js';
+import type { LastEdit } from '../session/session-state.js';
 import { useSessionState } from '../session/session-context.js';
 import { countText, SeverityMark, SEVERITY_WORD } from './ui/severity-mark.js';
 

@@ -1,4 +1,4 @@
-import type { SessionState } from './project-session.js';
+import type { SessionState } from './session-state.js';
 
 /** What the gate says now, rehearsals included where the policy counts them. */
 export interface GateNow {

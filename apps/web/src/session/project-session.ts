@@ -4,24 +4,11 @@ import {
   overlap,
   reindexProject,
   sidesOf,
-  type AuditResult,
   type Change,
   type ChangeSet,
-  type CrossingGroup,
-  type Crossings,
-  type Cure,
-  type CureOfMany,
-  type DeliveryTable,
-  type Figures,
-  type FindingChange,
   type Project,
-  type ProjectIndex,
   type Rehearsal,
-  type RehearsalsResult,
-  type SelectedNow,
   type Side,
-  type Step,
-  type Walk,
 } from '@oquel/core';
 import {
   ApiProblem,
@@ -38,71 +25,18 @@ import {
   type Present,
 } from '../api/client.js';
 import type { VersionNotice } from './live-link.js';
-import type { CsvAsk } from '../workers/csv-incoming.js';
+import { AuditorQuestions, today, type AuditorPort } from './auditor-questions.js';
+import type { Notice, SessionState } from './session-state.js';
 import { keepWaiting, keptWaiting, type WaitingEdit } from './waiting-edits.js';
-import type {
-  Auditor,
-  Comparison,
-  Rehearsed,
-  RippleAnswer,
-  RippleQuestion,
-  SelectionAsk,
-  StateText,
-} from '../workers/auditor.js';
+import type { Rehearsed } from '../workers/auditor.js';
 
-type Methods = {
-  [K in keyof Auditor as Auditor[K] extends (...args: never[]) => unknown ? K : never]: Auditor[K];
-};
-/** What the audit worker offers, as the session sees it: the auditor's own methods, answered later. */
-export type AuditorPort = {
-  [K in keyof Methods]: (...args: Parameters<Methods[K]>) => Promise<Awaited<ReturnType<Methods[K]>>>;
-};
-
-export interface LastEdit {
-  label: string;
-  /** Somebody else who made it; null for this window. */
-  who: string | null;
-  /** Null while the audit runs. */
-  change: FindingChange | null;
-}
-export interface SessionState {
-  readonly id: string;
-  readonly project: Project;
-  readonly index: ProjectIndex;
-  readonly audit: AuditResult | null;
-  /** All rehearsals as they ran last; null until they are asked for, by somebody or by the policy. */
-  readonly rehearsed: RehearsalsResult | null;
-  readonly lastEdit: LastEdit | null;
-  readonly undo: string | null;
-  readonly redo: string | null;
-  readonly saving: 'saved' | 'saving' | 'offline';
-  /** Edits that the server does not have yet. */
-  readonly waiting: number;
-  /** Whether changes of others come in at once. */
-  readonly connected: boolean;
-  /** All windows that have the project open. */
-  readonly present: readonly Present[];
-  /** Counts what happened to the builds. */
-  readonly buildsChanged: number;
-  /** Edits of this window that met edits of others, until somebody chooses. */
-  readonly conflicts: readonly Conflict[];
-}
-/** An edit of this window that is not stored, since somebody else had changed the same. */
-export interface Conflict {
-  mine: ChangeSet;
-  theirs: readonly { who: string; label: string }[];
-  sides: readonly Side[];
-}
-export interface Notice {
-  text: string;
-  kind: 'told' | 'refused';
-}
-
-type Job = ({ way: 'edit' } & WaitingEdit) | { way: 'ask'; ask: (at: Asked) => Promise<Edited> };
+type Job = ({ way: 'edit' } & WaitingEdit) | { way: 'ask'; key: string; ask: (at: Asked) => Promise<Edited> };
 /** What the server wants to know of whoever asks for an edit that it works out itself. */
 interface Asked {
   base: number;
   who: string;
+  /** The same when it is sent again, so that it is done once. */
+  key: string;
 }
 
 const RETRY_MS = 2000;
@@ -111,7 +45,7 @@ const RETRY_MS = 2000;
  * The open project: applies edits at once, sends them to the server one after the other, and has the worker audit each.
  * What the server cannot take now waits and is sent again; what it refuses is taken back and told.
  */
-export class ProjectSession {
+export class ProjectSession extends AuditorQuestions {
   private state: SessionState;
   private version: number;
   private readonly listeners = new Set<() => void>();
@@ -120,15 +54,16 @@ export class ProjectSession {
   private running = false;
   private closed = false;
   private timer: ReturnType<typeof setTimeout> | null = null;
-  private auditing: Promise<void>;
+  protected auditing: Promise<void>;
   /** The date of the last audit. */
   private today = '';
 
   constructor(
     opened: { id: string; version: number; document: object; undo: string | null; redo: string | null },
-    private readonly auditor: AuditorPort,
+    auditor: AuditorPort,
     private readonly who: () => string,
   ) {
+    super(auditor);
     const project = opened.document as Project;
     this.version = opened.version;
     this.state = {
@@ -172,13 +107,16 @@ export class ProjectSession {
 
   /** Applies an edit here at once and sends it. Returns false, with a notice, if it cannot be applied. */
   edit(changeSet: ChangeSet, key: string = crypto.randomUUID()): boolean {
+    const job: Job = { way: 'edit', key, changeSet };
+    // Counted as waiting from the moment that it is seen.
+    this.queue.push(job);
     try {
       this.applyLocally(changeSet.changes, changeSet.label, null);
     } catch (error) {
+      this.queue.splice(this.queue.indexOf(job), 1);
       this.notice(error instanceof Error ? error.message : String(error), 'refused');
       return false;
     }
-    this.queue.push({ way: 'edit', key, changeSet });
     this.set({ undo: changeSet.label, redo: null });
     this.keep();
     void this.run();
@@ -197,31 +135,11 @@ export class ProjectSession {
   }
   /** Makes the project like a document, which was compared with it when it was at that version. */
   replaceBy(text: string, label: string, compared: number): void {
-    this.ask(({ who }) => sendReplace(this.state.id, { base: compared, label, who }, text));
+    this.ask(({ who, key }) => sendReplace(this.state.id, { base: compared, label, who, key }, text));
   }
   private ask(ask: (at: Asked) => Promise<Edited>): void {
-    this.queue.push({ way: 'ask', ask });
+    this.queue.push({ way: 'ask', key: crypto.randomUUID(), ask });
     void this.run();
-  }
-  /** Cures for a finding, once the audit of the last edit is there. */
-  async cures(fingerprint: string): Promise<Cure[]> {
-    await this.auditing;
-    return this.auditor.cures(fingerprint);
-  }
-  /** What changes would do to the findings, once the audit of the last edit is there. @throws EditRefused */
-  async preview(changes: Change[]): Promise<FindingChange> {
-    await this.auditing;
-    return this.auditor.preview(changes);
-  }
-  /** What selections take, once the last edit is known to the worker. */
-  async selected(owner: string, asks: readonly SelectionAsk[]): Promise<(SelectedNow | null)[]> {
-    await this.auditing;
-    return this.auditor.selected(owner, asks);
-  }
-  /** A ripple, once the last edit is known to the worker. */
-  async ripple(question: RippleQuestion): Promise<RippleAnswer | null> {
-    await this.auditing;
-    return this.auditor.ripple(question);
   }
   /** Runs one rehearsal, once the last edit is known to the worker; null if it was stopped. */
   async rehearse(rehearsal: Rehearsal): Promise<Rehearsed | null> {
@@ -264,47 +182,6 @@ export class ProjectSession {
     if (rehearsed || (project.policy?.rehearsals === true && (project.rehearsals ?? []).length > 0)) {
       this.rehearseAll().catch((error: unknown) => this.auditFailed(error));
     }
-  }
-  async walk(walk: Walk): Promise<Step[]> {
-    await this.auditing;
-    return this.auditor.walk(walk);
-  }
-  async delivery(at: string, event: string): Promise<DeliveryTable | null> {
-    await this.auditing;
-    return this.auditor.delivery(at, event);
-  }
-  async crossings(by: CrossingGroup): Promise<Crossings> {
-    await this.auditing;
-    return this.auditor.crossings(by);
-  }
-  async compare(from: StateText, to: StateText): Promise<Comparison> {
-    await this.auditing;
-    return this.auditor.compare(from, to);
-  }
-  /** A file that may come in, beside what is now. */
-  async incoming(bytes: Uint8Array): ReturnType<AuditorPort['incoming']> {
-    await this.auditing;
-    return this.auditor.incoming(bytes, today());
-  }
-  async csv(ask: CsvAsk): ReturnType<AuditorPort['csv']> {
-    await this.auditing;
-    return this.auditor.csv(ask);
-  }
-  async zip(): Promise<Uint8Array> {
-    await this.auditing;
-    return this.auditor.zip();
-  }
-  async graph(as: 'graphml' | 'csv'): Promise<string> {
-    await this.auditing;
-    return this.auditor.graph(as);
-  }
-  async figures(): Promise<Figures> {
-    await this.auditing;
-    return this.auditor.figures();
-  }
-  async cureAlike(fingerprint: string): Promise<CureOfMany | null> {
-    await this.auditing;
-    return this.auditor.cureAlike(fingerprint);
   }
   /** A new day: waivers end at midnight. */
   newDay(): void {
@@ -408,7 +285,6 @@ export class ProjectSession {
     while (this.queue.length > 0 && !this.closed) {
       this.set({
         saving: this.state.saving === 'offline' ? 'offline' : 'saving',
-        waiting: this.queue.length,
       });
       try {
         await this.send(this.queue[0]);
@@ -428,7 +304,7 @@ export class ProjectSession {
         this.keep();
         await this.refused(error, refused);
       }
-      this.set({ saving: this.queue.length > 0 ? 'saving' : 'saved', waiting: this.queue.length });
+      this.set({ saving: this.queue.length > 0 ? 'saving' : 'saved' });
     }
     this.running = false;
     if (this.known > this.version && this.queue.length === 0) await this.catchUp();
@@ -444,7 +320,7 @@ export class ProjectSession {
       else this.take(edited);
       return;
     }
-    const edited = await job.ask({ base, who: this.who() });
+    const edited = await job.ask({ base, who: this.who(), key: job.key });
     const [own] = edited.edits.slice(-1);
     for (const edit of edited.edits) {
       this.applyLocally(edit.changes as Change[], told(edit), edit === own ? null : edit.who);
@@ -522,7 +398,7 @@ export class ProjectSession {
   }
 
   private set(part: Partial<SessionState>): void {
-    this.state = { ...this.state, ...part };
+    this.state = { ...this.state, ...part, waiting: this.queue.length };
     for (const listener of this.listeners) listener();
   }
   private notice(text: string, kind: Notice['kind']): void {
@@ -542,7 +418,3 @@ function told({ kind, label }: LoggedEdit): string {
   return `${kind === 'undo' ? 'undone: ' : kind === 'redo' ? 'redone: ' : ''}${label}`;
 }
 function ignore(): void {}
-/** Waivers are judged by the day in UTC, as the command line does. */
-function today(): string {
-  return new Date().toISOString().slice(0, 10);
-}

@@ -6,7 +6,8 @@ import { openProject } from '../api/client.js';
 import type { Auditor } from '../workers/auditor.js';
 import { LiveLink } from './live-link.js';
 import { whoIsIt } from './who.js';
-import { ProjectSession, type SessionState } from './project-session.js';
+import { ProjectSession } from './project-session.js';
+import type { SessionState } from './session-state.js';
 
 const SessionContext = createContext<ProjectSession | null>(null);
 

@@ -1,6 +1,6 @@
 import { useEffect, useState, type ReactNode } from 'react';
 import { useSession } from '../../session/session-context.js';
-import type { Notice } from '../../session/project-session.js';
+import type { Notice } from '../../session/session-state.js';
 
 /** What the session has to say, until it is put away; the newest three. */
 export function Toasts(): ReactNode {

@@ -1,0 +1,105 @@
+import type {
+  Change,
+  CrossingGroup,
+  Crossings,
+  Cure,
+  CureOfMany,
+  DeliveryTable,
+  Figures,
+  FindingChange,
+  SelectedNow,
+  Step,
+  Walk,
+} from '@oquel/core';
+import type {
+  Auditor,
+  Comparison,
+  RippleAnswer,
+  RippleQuestion,
+  SelectionAsk,
+  StateText,
+} from '../workers/auditor.js';
+import type { CsvAsk } from '../workers/csv-incoming.js';
+
+type Methods = {
+  [K in keyof Auditor as Auditor[K] extends (...args: never[]) => unknown ? K : never]: Auditor[K];
+};
+/** What the audit worker offers, as the session sees it: the auditor's own methods, answered later. */
+export type AuditorPort = {
+  [K in keyof Methods]: (...args: Parameters<Methods[K]>) => Promise<Awaited<ReturnType<Methods[K]>>>;
+};
+
+/** What views ask of the audit worker: each is answered of the project as the last edit left it. */
+export abstract class AuditorQuestions {
+  /** Done when the worker knows the last edit. */
+  protected abstract auditing: Promise<void>;
+
+  constructor(protected readonly auditor: AuditorPort) {}
+
+  /** Cures for a finding, once the audit of the last edit is there. */
+  async cures(fingerprint: string): Promise<Cure[]> {
+    await this.auditing;
+    return this.auditor.cures(fingerprint);
+  }
+  /** What changes would do to the findings, once the audit of the last edit is there. @throws EditRefused */
+  async preview(changes: Change[]): Promise<FindingChange> {
+    await this.auditing;
+    return this.auditor.preview(changes);
+  }
+  /** What selections take, once the last edit is known to the worker. */
+  async selected(owner: string, asks: readonly SelectionAsk[]): Promise<(SelectedNow | null)[]> {
+    await this.auditing;
+    return this.auditor.selected(owner, asks);
+  }
+  /** A ripple, once the last edit is known to the worker. */
+  async ripple(question: RippleQuestion): Promise<RippleAnswer | null> {
+    await this.auditing;
+    return this.auditor.ripple(question);
+  }
+  async walk(walk: Walk): Promise<Step[]> {
+    await this.auditing;
+    return this.auditor.walk(walk);
+  }
+  async delivery(at: string, event: string): Promise<DeliveryTable | null> {
+    await this.auditing;
+    return this.auditor.delivery(at, event);
+  }
+  async crossings(by: CrossingGroup): Promise<Crossings> {
+    await this.auditing;
+    return this.auditor.crossings(by);
+  }
+  async compare(from: StateText, to: StateText): Promise<Comparison> {
+    await this.auditing;
+    return this.auditor.compare(from, to);
+  }
+  /** A file that may come in, beside what is now. */
+  async incoming(bytes: Uint8Array): ReturnType<AuditorPort['incoming']> {
+    await this.auditing;
+    return this.auditor.incoming(bytes, today());
+  }
+  async csv(ask: CsvAsk): ReturnType<AuditorPort['csv']> {
+    await this.auditing;
+    return this.auditor.csv(ask);
+  }
+  async zip(): Promise<Uint8Array> {
+    await this.auditing;
+    return this.auditor.zip();
+  }
+  async graph(as: 'graphml' | 'csv'): Promise<string> {
+    await this.auditing;
+    return this.auditor.graph(as);
+  }
+  async figures(): Promise<Figures> {
+    await this.auditing;
+    return this.auditor.figures();
+  }
+  async cureAlike(fingerprint: string): Promise<CureOfMany | null> {
+    await this.auditing;
+    return this.auditor.cureAlike(fingerprint);
+  }
+}
+
+/** Waivers are judged by the day in UTC, as the command line does. */
+export function today(): string {
+  return new Date().toISOString().slice(0, 10);
+}
