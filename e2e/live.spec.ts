@@ -1,4 +1,6 @@
-import { readFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { AxeBuilder } from '@axe-core/playwright';
 import pg from 'pg';
 import { newDatabase } from '../apps/server/test/harness.js';
@@ -94,6 +96,50 @@ test('what two people change at once is shown with both sides, and either can be
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(first(other)).toHaveClass(/off/);
   await theirs.close();
+});
+
+interface Cluster {
+  port: number;
+  data: string;
+  database: (name: string) => Promise<string>;
+  remove: () => Promise<void>;
+}
+/** PostgreSQL of this test's own, which may be killed. */
+async function ownPostgres(folder: string, port?: number): Promise<Cluster> {
+  const { startPostgres } = (await import(new URL('../scripts/lib/postgres.mjs', import.meta.url).href)) as {
+    startPostgres: (dir: string, port?: number) => Promise<Cluster>;
+  };
+  return startPostgres(join(folder, 'postgres'), port);
+}
+
+test('the database is killed in the middle of edits: what was stored is there, what waited is stored once', async ({
+  page,
+}) => {
+  test.setTimeout(90_000);
+  const folder = mkdtempSync(join(tmpdir(), 'oquel-e2e-'));
+  let cluster = await ownPostgres(folder);
+  const server = await startServer(await cluster.database('live'));
+  const id = await server.import(readFileSync(DEMO, 'utf8'));
+  await page.goto(`${server.url}/p/${id}/wire?scope=pylon-ridge&at=mast-2`);
+  await page.getByText(/Gate:/).waitFor();
+  await addRelease(page, 'brake-1');
+  await saved(page);
+  const pid = Number(readFileSync(join(cluster.data, 'postmaster.pid'), 'utf8').split('\n')[0]);
+  process.kill(pid, 'SIGKILL');
+  await addRelease(page, 'brake-2');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await page.getByRole('button', { name: 'Redo' }).waitFor();
+  await addRelease(page, 'brake-3');
+  await expect(page.getByText('no server: 3 edits waiting')).toBeVisible();
+  cluster = await ownPostgres(folder, cluster.port);
+  await expect(page.locator('[data-saving="saved"]')).toBeVisible({ timeout: 40_000 });
+  await page.reload();
+  await expect(count(page, 'onCalm')).toHaveText('3');
+  const edits = await server.get(`/api/projects/${id}/edits?after=1`);
+  expect((edits.body as { kind: string }[]).map((e) => e.kind)).toEqual(['edit', 'edit', 'undo', 'edit']);
+  await server.stop();
+  await cluster.remove();
+  rmSync(folder, { recursive: true, force: true });
 });
 
 test('the database goes away under an open window: edits wait, outlive a reload, and are stored', async ({

@@ -19,12 +19,13 @@ import { Trouble } from './say.mjs';
 
 /**
  * PostgreSQL in a private data directory on loopback. As root everything of it runs as the unprivileged `postgres`.
- * A server that is already running there is used; one that was killed is recovered.
+ * A server that is already running there is used; one that was killed is recovered. The port is any that is free, or the
+ * wanted one.
  */
-export async function startPostgres(wantedDir) {
+export async function startPostgres(wantedDir, wantedPort = null) {
   await ensureDebianPackage('postgresql', () => binDir() !== null, 'PostgreSQL');
   const db = new Cluster(await usableDir(wantedDir));
-  await db.start();
+  await db.start(wantedPort);
   return db;
 }
 
@@ -37,7 +38,7 @@ class Cluster {
     this.sockets = `/tmp/oquel-${hash}`;
   }
 
-  async start() {
+  async start(wantedPort) {
     mkdirSync(this.sockets, { recursive: true, mode: 0o700 });
     if (isRoot()) chownSync(this.sockets, postgresUser().uid, postgresUser().gid);
     if (!existsSync(join(this.data, 'PG_VERSION'))) await this.create();
@@ -49,7 +50,7 @@ class Cluster {
       return;
     }
     await this.clearAfterKill();
-    this.port = await freePort();
+    this.port = wantedPort ?? (await freePort());
     this.wasRunning = false;
     const log = join(this.dir, 'postgres.log');
     const options = `-p ${this.port} -c listen_addresses=127.0.0.1 -c unix_socket_directories=${this.sockets}`;
