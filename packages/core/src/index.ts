@@ -202,6 +202,7 @@ export { CROSSING_ORDERS, orderGroups, type CrossingOrder } from './crossings/or
 export { causeText } from './project/cause-text.js';
 export {
   compareProjects,
+  withLaterNames,
   type Difference,
   type DifferenceCounts,
   type DifferenceGroup,

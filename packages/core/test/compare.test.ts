@@ -2,7 +2,9 @@ import { describe, expect, it } from '@jest/globals';
 import { readFileSync } from 'node:fs';
 import {
   applyChanges,
+  audit,
   canonicalJson,
+  compareFindings,
   changesBetween,
   compareProjects,
   indexProject,
@@ -11,6 +13,7 @@ import {
   renameEntry,
   renamingOf,
   usesOf,
+  withLaterNames,
   type Binding,
   type Change,
   type Declared,
@@ -156,6 +159,28 @@ describe('two states of a project compared', () => {
       }
     }
     expect(tried).toBeGreaterThan(20);
+  });
+  it('are judged alike when an earlier one has the later names: no finding comes or goes by a rename', () => {
+    const index = indexProject(DEMO);
+    const today = '2026-11-25';
+    let judged = 0;
+    for (const asset of index.assets) {
+      for (const { name } of asset.events) {
+        const to = `${name}Anew`;
+        const renamed = applyChanges(DEMO, renameDeclared(index, asset, 'event', name, to)).project;
+        const later = withLaterNames(DEMO, renamed)!;
+        const change = compareFindings(audit(later, { today }).findings, audit(renamed, { today }).findings);
+        expect({ name, change }).toEqual({ name, change: { added: [], gone: [] } });
+        judged++;
+      }
+    }
+    expect(judged).toBeGreaterThan(40);
+    expect(
+      withLaterNames(
+        DEMO,
+        inRidge((bindings) => bindings.slice(1)),
+      ),
+    ).toBeNull();
   });
   it('a renamed channel, placement, scene and binding are one line each', () => {
     const index = indexProject(DEMO);

@@ -23,6 +23,7 @@ import {
   crossingsOf,
   deliveryTable,
   runRehearsals,
+  withLaterNames,
   startNodes,
   walkSteps,
   type AuditResult,
@@ -107,6 +108,11 @@ const MOST_RECORDS = 60_000;
 /** Milliseconds that a run goes on before other questions are answered. */
 const SLICE_MS = 24;
 
+/** Whether a change could give something another name. */
+function mayRename(change: Change): boolean {
+  return change.op === 'set' || (change.op === 'replace' && change.item.id !== change.id);
+}
+
 /** Holds the open project beside the interface, audits it after every edit, and answers what needs its graph. */
 export class Auditor {
   private open_: LiveAudit | null = null;
@@ -123,22 +129,42 @@ export class Auditor {
     return this.open_.result;
   }
   apply(changes: Change[]): Audited {
-    const before = this.live.result;
+    const { project, result: before } = this.live;
     const result = this.live.apply(changes);
-    return { result, change: compareFindings(before.findings, result.findings) };
+    const change = compareFindings(before.findings, result.findings);
+    if (change.added.length === 0 || change.gone.length === 0 || !changes.some(mayRename)) {
+      return { result, change };
+    }
+    return {
+      result,
+      change: this.findingChange(project, before.findings, this.live.project, result.findings),
+    };
   }
   /** What changes would do to the findings, without doing them. @throws EditRefused */
   preview(changes: Change[]): FindingChange {
-    const { project } = applyChanges(this.live.project, changes);
-    return compareFindings(this.live.result.findings, audit(project, { today: this.today }).findings);
+    const { project, result } = this.live;
+    const after = applyChanges(project, changes).project;
+    return this.findingChange(project, result.findings, after, audit(after, { today: this.today }).findings);
   }
   /** A state of the project beside another one. @throws BrokenDocument */
   compare(from: StateText, to: StateText): Comparison {
     const [a, b] = [from, to].map((side) => this.stateOf(side));
     return {
       difference: compareProjects(a.project, b.project),
-      findings: compareFindings(a.findings, b.findings),
+      findings: this.findingChange(a.project, a.findings, b.project, b.findings),
     };
+  }
+  /** What came and went; a finding whose words only have another name in them did neither. */
+  private findingChange(
+    before: Project,
+    findings: readonly Finding[],
+    after: Project,
+    now: readonly Finding[],
+  ): FindingChange {
+    const plain = compareFindings(findings, now);
+    if (plain.added.length === 0 || plain.gone.length === 0) return plain;
+    const renamed = withLaterNames(before, after);
+    return renamed ? compareFindings(audit(renamed, { today: this.today }).findings, now) : plain;
   }
   /** A file that may come in, beside what is now if a project is open. */
   incoming(bytes: Uint8Array, today: string): { incoming: Incoming; comparison: Comparison | null } | Unfit {
@@ -150,7 +176,7 @@ export class Auditor {
       incoming,
       comparison: {
         difference: compareProjects(project, incoming.project),
-        findings: compareFindings(result.findings, incoming.audit.findings),
+        findings: this.findingChange(project, result.findings, incoming.project, incoming.audit.findings),
       },
     };
   }

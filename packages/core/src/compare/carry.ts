@@ -10,6 +10,7 @@ import type {
   Field,
   KeyExpr,
   Placement,
+  Project,
   Property,
   Step,
   Type,
@@ -18,7 +19,7 @@ import { isLiteral } from '../project/value.js';
 import type { AssetRenames, Rename, Renames } from './renames.js';
 
 /** What an earlier asset would be if everything had had its later name. What no name touches is the very same. */
-export interface Carried {
+interface Carried {
   asset: Asset;
   /** For each rename how many bindings name it. */
   uses: Map<Rename, number>;
@@ -38,8 +39,43 @@ export class Carrier {
     this.none = asset.size + channel.size + enums.size + table.size + inside.size === 0;
   }
 
+  /** The whole project; `uses` counts for each rename the bindings that name it. Linear, but for the paths of bindings. */
+  project(uses = new Map<Rename, number>()): Project {
+    const { project, assets } = this.before;
+    if (this.none) return project;
+    const next: Project = { ...project };
+    next.assets = assets.map((asset) => {
+      const carried = this.asset(asset);
+      for (const [rename, n] of carried.uses) uses.set(rename, (uses.get(rename) ?? 0) + n);
+      return carried.asset;
+    });
+    if (project.channels) {
+      next.channels = each(project.channels, (c) => ({
+        ...c,
+        name: this.name(this.renames.channel, c.name),
+        ...(c.payload ? { payload: this.fields(c.payload) } : {}),
+      }));
+    }
+    if (project.enums) {
+      next.enums = each(project.enums, (e) => ({ ...e, name: this.name(this.renames.enum, e.name) }));
+    }
+    if (project.tables) {
+      next.tables = each(project.tables, (t) => ({ ...t, name: this.name(this.renames.table, t.name) }));
+    }
+    if (project.loadSets) {
+      next.loadSets = each(project.loadSets, (s) => ({
+        ...s,
+        scenes: s.scenes.map((id) => this.assetName(id)),
+      }));
+    }
+    if (project.rehearsals) {
+      next.rehearsals = each(project.rehearsals, (r) => ({ ...r, steps: r.steps.map((s) => this.step(s)) }));
+    }
+    return next;
+  }
+
   /** Cost: the asset, and the paths of its bindings. */
-  asset(owner: AssetIndex): Carried {
+  private asset(owner: AssetIndex): Carried {
     const uses = new Map<Rename, number>();
     const { decl } = owner;
     if (this.none) return { asset: decl, uses };
@@ -59,14 +95,14 @@ export class Carrier {
     }
     return { asset: next, uses };
   }
-  fields<T extends readonly Field[] | undefined>(fields: T): T {
+  private fields<T extends readonly Field[] | undefined>(fields: T): T {
     if (!fields) return fields;
     return each(fields, (f) => {
       const type = this.type(f.type);
       return type === f.type ? f : { ...f, type };
     }) as unknown as T;
   }
-  step(step: Step): Step {
+  private step(step: Step): Step {
     if ('publish' in step) {
       const channel = this.name(this.renames.channel, step.publish.channel);
       return { ...step, publish: { ...step.publish, channel } };
@@ -85,12 +121,8 @@ export class Carrier {
     if ('action' in expect) expect.action = this.inside(asset, 'action', expect.action);
     return { ...step, expect };
   }
-  assetName(id: string): string {
+  private assetName(id: string): string {
     return this.name(this.renames.asset, id);
-  }
-
-  projectNames(kind: 'channel' | 'enum' | 'table'): ReadonlyMap<string, Rename> {
-    return this.renames[kind];
   }
 
   private name(names: ReadonlyMap<string, Rename> | undefined, name: string): string {

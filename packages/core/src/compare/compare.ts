@@ -1,5 +1,5 @@
 import { canonicalJson } from '../project/canonical.js';
-import { indexProject, type AssetIndex, type ProjectIndex } from '../project/index-project.js';
+import { indexProject } from '../project/index-project.js';
 import type { Asset, AssetKind, Binding, Project } from '../project/types.js';
 import { alignLists } from '../util/align-lists.js';
 import { printBinding } from '../wireline/print.js';
@@ -53,36 +53,38 @@ export interface Difference {
 export function compareProjects(before: Project, after: Project): Difference {
   const [old, now] = [indexProject(before), indexProject(after)];
   const renames = findRenames(old, now);
-  const carrier = new Carrier(old, renames);
   const uses = new Map<Rename, number>();
+  const carried = new Carrier(old, renames).project(uses);
   const groups: DifferenceGroup[] = [];
-  const came = new Map<string, AssetIndex>();
-  for (const asset of old.assets) came.set(carrier.assetName(asset.decl.id), asset);
-  for (const asset of now.assets) {
-    const { decl } = asset;
-    const was = came.get(decl.id);
-    came.delete(decl.id);
+  const came = new Map(carried.assets.map((asset) => [asset.id, asset]));
+  for (const asset of after.assets) {
+    const was = came.get(asset.id);
+    came.delete(asset.id);
     const lines: DifferenceLine[] = [];
-    if (!was || was.decl.kind !== decl.kind) {
-      if (was) lines.push(line('declaration', 'removed', was.decl.id, assetLine(was.decl)));
-      lines.push(line('declaration', 'added', decl.id, assetLine(decl)), ...contents(decl));
-    } else if (was.decl !== decl) {
-      const carried = carrier.asset(was);
-      for (const [rename, n] of carried.uses) uses.set(rename, (uses.get(rename) ?? 0) + n);
-      lines.push(...assetLines(carried.asset, decl));
-    }
-    groups.push({ asset: decl.id, kind: decl.kind, lines });
+    if (!was || was.kind !== asset.kind) {
+      if (was) lines.push(line('declaration', 'removed', was.id, assetLine(was)));
+      lines.push(line('declaration', 'added', asset.id, assetLine(asset)), ...contents(asset));
+    } else if (was !== asset) lines.push(...assetLines(was, asset));
+    groups.push({ asset: asset.id, kind: asset.kind, lines });
   }
-  const project = projectLines(old, now, carrier);
-  for (const gone of came.values()) {
-    project.push(line('declaration', 'removed', gone.decl.id, assetLine(gone.decl)));
-  }
+  const project = projectLines(carried, after);
+  for (const gone of came.values()) project.push(line('declaration', 'removed', gone.id, assetLine(gone)));
   groups.unshift({ asset: '', kind: 'project', lines: project });
   tellRenames(groups, allRenames(renames), uses);
   const order = ['project', 'scene', 'prefab', 'widget'];
   const told = groups.filter((g) => g.lines.length > 0);
   told.sort((a, b) => order.indexOf(a.kind) - order.indexOf(b.kind));
   return { groups: told, counts: countsOf(told) };
+}
+
+/**
+ * An earlier state as it would be if everything had had its later name, so that what is said of both can be compared; null
+ * where nothing has another name. Linear, as the comparison is.
+ */
+export function withLaterNames(before: Project, after: Project): Project | null {
+  const old = indexProject(before);
+  const renames = findRenames(old, indexProject(after));
+  return allRenames(renames).length === 0 ? null : new Carrier(old, renames).project();
 }
 
 function countsOf(groups: readonly DifferenceGroup[]): DifferenceCounts {
@@ -228,8 +230,7 @@ function bindingDifferences(was: readonly Binding[], now: readonly Binding[]): D
   return [...lines, ...listLines('binding', byId(carried), byId(now), printBinding, bindingLines)];
 }
 
-function projectLines(old: ProjectIndex, now: ProjectIndex, carrier: Carrier): DifferenceLine[] {
-  const [a, b] = [old.project, now.project];
+function projectLines(a: Project, b: Project): DifferenceLine[] {
   const named = <T extends { name: string }>(
     word: string,
     was: readonly T[] | undefined,
@@ -239,51 +240,21 @@ function projectLines(old: ProjectIndex, now: ProjectIndex, carrier: Carrier): D
     const text = (item: T): string => `${word} ${item.name}: ${plain(body(item))}`;
     return listLines('declaration', byName(was), byName(is), text);
   };
-  const rename = (kind: 'channel' | 'enum' | 'table'): ((name: string) => string) => {
-    const names = carrier.projectNames(kind);
-    return (name) => names.get(name)?.to ?? name;
-  };
-  const [channel, enums, table] = [rename('channel'), rename('enum'), rename('table')];
-  const assets = a.assets.map((asset) => ({ key: carrier.assetName(asset.id), item: asset }));
-  const moved = [...movedPlaces(assets, byId(b.assets))];
+  const moved = [...movedPlaces(byId(a.assets), byId(b.assets))];
   return [
     ...partLines(a as unknown as Parts, b as unknown as Parts, PROJECT_LISTS),
     ...moved.map(([id, place]): DifferenceLine => ({ ...line('declaration', 'moved', id, id), place })),
-    ...named(
-      'channel',
-      a.channels?.map((c) => ({ ...c, name: channel(c.name), ...withFields(carrier, c.payload) })),
-      b.channels,
-      ({ payload, note }) => ({ payload, note }),
-    ),
-    ...named(
-      'enum',
-      a.enums?.map((e) => ({ ...e, name: enums(e.name) })),
-      b.enums,
-      (e) => e.values.join(', '),
-    ),
-    ...named(
-      'key table',
-      a.tables?.map((t) => ({ ...t, name: table(t.name) })),
-      b.tables,
-      (t) => t.keys.join(', '),
-    ),
-    ...named(
-      'load set',
-      a.loadSets?.map((s) => ({ ...s, scenes: s.scenes.map((id) => carrier.assetName(id)) })),
-      b.loadSets,
-      (s) => s.scenes.join(', '),
-    ),
+    ...named('channel', a.channels, b.channels, ({ payload, note }) => ({ payload, note })),
+    ...named('enum', a.enums, b.enums, (e) => e.values.join(', ')),
+    ...named('key table', a.tables, b.tables, (t) => t.keys.join(', ')),
+    ...named('load set', a.loadSets, b.loadSets, (s) => s.scenes.join(', ')),
     ...named('peer', a.peers, b.peers, (p) => p.role),
-    ...named(
-      'rehearsal',
-      a.rehearsals?.map((r) => ({ ...r, steps: r.steps.map((s) => carrier.step(s)) })),
-      b.rehearsals,
-      ({ steps, loadSet, note }) =>
-        [
-          `${steps.length} step${steps.length === 1 ? '' : 's'}`,
-          loadSet === undefined ? 'everything loaded' : `with ${loadSet}`,
-          ...(note === undefined ? [] : [note]),
-        ].join(', '),
+    ...named('rehearsal', a.rehearsals, b.rehearsals, ({ steps, loadSet, note }) =>
+      [
+        `${steps.length} step${steps.length === 1 ? '' : 's'}`,
+        loadSet === undefined ? 'everything loaded' : `with ${loadSet}`,
+        ...(note === undefined ? [] : [note]),
+      ].join(', '),
     ),
     ...partLines(policyParts(a), policyParts(b), []),
     ...listLines(
@@ -308,10 +279,4 @@ const PROJECT_LISTS = [
 ];
 function policyParts({ policy = {} }: Project): Parts {
   return Object.fromEntries(Object.entries(policy).map(([k, v]) => [`policy ${k}`, v as unknown]));
-}
-function withFields<T extends Parameters<Carrier['fields']>[0]>(
-  carrier: Carrier,
-  payload: T,
-): { payload?: T } {
-  return payload ? { payload: carrier.fields(payload) } : {};
 }
