@@ -140,6 +140,13 @@ describe('a table from elsewhere', () => {
     expect(rows[1].faults.map((f) => f.text).join('; ')).toContain(text);
     expect(csvChanges(indexProject(DEMO), rows)).toHaveLength(1);
   });
+  it('may have quotes inside of a cell as they are typed by hand', () => {
+    const rows = read(
+      DEMO,
+      `${HEAD}\npylon-ridge,mast-2,onStruck,horn-2,sound,announcement = "announce.wind",,,,,,\n`,
+    );
+    expect(rows[0]).toMatchObject({ state: 'new', binding: { args: { announcement: 'announce.wind' } } });
+  });
   it('tells every fault of a row at once', () => {
     const [row] = read(
       DEMO,

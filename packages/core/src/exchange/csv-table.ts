@@ -33,6 +33,8 @@ export function readCsvTable(text: string): CsvTable {
       delimiter,
       info: true,
       relax_column_count: true,
+      // A quote inside of a cell that is typed by hand is only a quote.
+      relax_quotes: true,
       skip_empty_lines: true,
       trim: true,
     }) as unknown as { info: { lines: number }; record: string[] }[];

@@ -52,7 +52,7 @@ export function BuildHead({ build, onChanged }: { build: Build; onChanged: () =>
         <a href={`${base}/document`}>Save the document</a>
         <a href={`${base}/audit`}>Save the audit</a>
       </div>
-      <ul className="verdicts" aria-label="What was said of it">
+      <ul className="buildverdicts" aria-label="What was said of it">
         {verdicts.map((v, i) => (
           <li key={i} className={i === verdicts.length - 1 ? '' : 'soft'}>
             <b>{v.who}</b> {v.verdict === 'through' ? 'let it through' : 'held it back'}, {dayText(v.at)}

@@ -1,0 +1,102 @@
+import { join } from 'node:path';
+import { withApp } from '../bench/lib/app.mjs';
+import { installNpmPackages } from './lib/packages.mjs';
+import { ROOT } from './lib/root.mjs';
+import { runScript, say } from './lib/say.mjs';
+
+/** How each picture of `docs/screenshots` comes about, on the demo. */
+const PICTURES = {
+  wire: (p) => p.open('wire?scope=pylon-ridge&at=mast-2'),
+  finder: async (p) => {
+    await p.open('wire?scope=pylon-ridge&at=mast-2');
+    await p.page.locator('[data-event="onGust"]').getByRole('button', { name: 'Add a receiver' }).click();
+  },
+  lines: async (p) => {
+    await p.open('wire?scope=pylon-ridge&at=mast-2');
+    await p.paste([
+      'when mast-2.onGust do brake-2.engage(force = $speed)',
+      'when mast-2.onGust do brake-1.engage(force = $speed)',
+      'when mast-2.onCalm do brake-9.release',
+      'when mast-2.onCalm brake-1.engage',
+      'when mast-2.onCalm do every TrackBrake [line = @line].release after 2s',
+    ]);
+    await p.page.getByRole('dialog', { name: 'Pasted lines' }).waitFor();
+  },
+  plan: (p) => p.open('plan?scope=pylon-ridge&chosen=mast-2'),
+  declarations: (p) => p.open('plan?scope=WindMast'),
+  sheet: async (p) => {
+    await p.open('wire/sheet?scope=pylon-ridge&q=onGust%20brake');
+    await p.page.locator('[data-row]').first().click();
+    await p.page.keyboard.press('Control+a');
+    await p.page.getByLabel('Let them').selectOption('delay');
+    await p.page.getByLabel('seconds', { exact: true }).fill('0.5');
+  },
+  ripple: (p) => p.open('ripple?at=pylon-ridge:mast-1&event=onGust'),
+  crossings: (p) => p.open('crossings'),
+  catalogue: (p) => p.open('catalogue?entry=event%3ALineController%2FonHalt'),
+  rehearse: async (p) => {
+    await p.open('rehearse?name=Boarding%20at%20the%20west%20platform');
+    await p.page.waitForTimeout(600);
+  },
+  coverage: async (p) => {
+    await p.open('rehearse?shows=all');
+    await p.page.getByRole('button', { name: 'Run all' }).click();
+    await p.page.getByText('runs away').first().waitFor();
+  },
+  audit: (p) => p.open('audit?rule=relay-cycle'),
+  figures: (p) => p.open('audit?tab=figures'),
+  policy: async (p) => {
+    await p.open('audit?tab=policy');
+    await p.page.getByLabel('At most, hops in a chain').fill('4');
+    await p.page.waitForTimeout(1200);
+  },
+  builds: (p) => p.open('builds'),
+  exchange: async (p) => {
+    await p.open('exchange');
+    const rows = [
+      'scene,from,event,to,action,args,times,delay',
+      'pylon-ridge,mast-2,onGust,brake-2,engage,force = $speed,,0.5',
+      'pylon-ridge,mast-2,onCalm,every TrackBrake [line = @line],release,,,',
+      'pylon-rigde,mast-2,onCalm,brake-1,release,,0,soon',
+      'summit-refuge,gauge-7,onOverload,horn-3,sound,announcement = = "ice",,',
+      'pylon-ridge,mast-2',
+    ];
+    await p.page
+      .getByLabel('A file to bring in')
+      .setInputFiles({ name: 'brakes.csv', mimeType: 'text/csv', buffer: Buffer.from(rows.join('\n')) });
+    await p.page.getByText(/Findings: \d/).waitFor();
+  },
+  projects: async (p) => {
+    await p.page.goto(p.base);
+    await p.page.locator('.projectrow').first().waitFor();
+  },
+};
+
+/** Takes the pictures anew: `npm run screenshots [NAME ...]`. */
+await runScript(async () => {
+  const names = process.argv.slice(2);
+  await installNpmPackages();
+  return withApp(async ({ base, page }) => {
+    const [{ id }] = await (await fetch(`${base}/api/projects`)).json();
+    const open = async (view) => {
+      await page.goto(`${base}/p/${id}/${view}`);
+      await page.getByText(/Gate:/).waitFor();
+      await page.waitForTimeout(700);
+    };
+    const paste = (lines) =>
+      page.evaluate((text) => {
+        const { DataTransfer, ClipboardEvent, document } = globalThis;
+        const data = new DataTransfer();
+        data.setData('text/plain', text);
+        const event = new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true });
+        (document.activeElement ?? document.body).dispatchEvent(event);
+      }, lines.join('\n'));
+    for (const name of names.length > 0 ? names : Object.keys(PICTURES)) {
+      await PICTURES[name]({ base, page, open, paste });
+      await page.waitForTimeout(500);
+      await page.screenshot({ path: join(ROOT, `docs/screenshots/${name}.png`) });
+      say(name);
+    }
+    return 0;
+  });
+});
