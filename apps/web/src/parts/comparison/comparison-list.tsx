@@ -45,7 +45,13 @@ export function ComparisonList({
     overscan: 16,
   });
   return (
-    <div className="scroll" ref={box} tabIndex={0} role="group" aria-label="Lines of the comparison">
+    <div
+      className="scroll comparisonlist"
+      ref={box}
+      tabIndex={0}
+      role="group"
+      aria-label="Lines of the comparison"
+    >
       <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
         {virtual.getVirtualItems().map((item) => (
           <div

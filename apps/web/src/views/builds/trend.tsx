@@ -13,6 +13,7 @@ interface Point {
   longestChain: number;
   cycles: number;
 }
+const SHORT = new Intl.NumberFormat('en', { notation: 'compact' });
 const TIP = {
   isAnimationActive: false,
   contentStyle: { background: 'var(--sheet)', border: '1px solid var(--ink)', borderRadius: 0 },
@@ -56,10 +57,11 @@ export function Trend({
   };
   const y = {
     stroke: 'var(--soft)',
-    width: 34,
+    width: 38,
     allowDecimals: false,
     tickLine: false,
     axisLine: false,
+    tickFormatter: (n: number) => SHORT.format(n),
   } as const;
   return (
     <div className="trend" aria-hidden="true">
