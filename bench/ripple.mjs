@@ -1,5 +1,5 @@
 import { say } from '../scripts/lib/say.mjs';
-import { withApp } from './lib/app.mjs';
+import { withApp } from '../scripts/lib/app.mjs';
 
 const COLUMNS = 10;
 

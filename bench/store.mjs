@@ -4,7 +4,7 @@ import pg from 'pg';
 import { from as copyFrom, to as copyTo } from 'pg-copy-streams';
 import { ROOT } from '../scripts/lib/root.mjs';
 import { say } from '../scripts/lib/say.mjs';
-import { withServer } from './lib/app.mjs';
+import { withServer } from '../scripts/lib/app.mjs';
 
 const TIMES = 3;
 const TABLES = ['assets', 'placements', 'bindings'];

@@ -1,5 +1,5 @@
 import { join } from 'node:path';
-import { withApp } from '../bench/lib/app.mjs';
+import { withApp } from './lib/app.mjs';
 import { installNpmPackages } from './lib/packages.mjs';
 import { ROOT } from './lib/root.mjs';
 import { runScript, say } from './lib/say.mjs';

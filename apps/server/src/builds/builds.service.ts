@@ -5,7 +5,7 @@ import { AuditsService } from '../audits/audits.service.js';
 import { Database } from '../database/database.js';
 import type { EditedDto, StepDto } from '../edits/edit.dto.js';
 import { EditsService } from '../edits/edits.service.js';
-import { tell } from '../live/notices.js';
+import { tell } from '../database/notices.js';
 import { ProblemError } from '../http/problem.js';
 import { ProjectStore } from '../projects/project.store.js';
 import type { BuildDto, BuildImportDto, FreezeDto, SayDto, WaivedDto } from './build.dto.js';

@@ -11,11 +11,11 @@ import {
   type Project,
 } from '@oquel/core';
 import { Database, type Tx } from '../database/database.js';
-import { tell } from '../live/notices.js';
+import { tell } from '../database/notices.js';
 import { ProblemError } from '../http/problem.js';
 import { ProjectStore, type StoredProject } from '../projects/project.store.js';
 import type { EditDto, EditedDto, StepDto, TakeBackDto } from './edit.dto.js';
-import { EditLog, type LoggedEdit } from './edit.log.js';
+import { EditLog, type LoggedEdit } from '../projects/edit.log.js';
 import { appendItems, removeItems, removeRun, writeHeads, writeItem } from './edit.rows.js';
 
 interface Entry {

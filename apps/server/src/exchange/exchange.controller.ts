@@ -1,39 +1,21 @@
 import { Controller, Inject, Post, Query, Req } from '@nestjs/common';
-import { ApiBody, ApiCreatedResponse, ApiOperation, ApiProperty, ApiTags } from '@nestjs/swagger';
+import { ApiBody, ApiCreatedResponse, ApiOperation, ApiProperty, ApiTags, PickType } from '@nestjs/swagger';
 import { readProjectText } from '@oquel/core';
 import { Type } from 'class-transformer';
-import { IsInt, IsOptional, IsString, IsUUID, Length, Min } from 'class-validator';
+import { IsInt, Min } from 'class-validator';
 import type { Request } from 'express';
-import { EditedDto } from '../edits/edit.dto.js';
+import { EditDto, EditedDto } from '../edits/edit.dto.js';
 import { EditsService } from '../edits/edits.service.js';
 import { badRequest } from '../http/problem.js';
-import { Sayable } from '../http/sayable.js';
 import { ProjectId } from '../projects/projects.controller.js';
 
 /** The query of a document that takes a project's place. */
-export class ReplaceDto {
+export class ReplaceDto extends PickType(EditDto, ['label', 'who', 'key'] as const) {
   @ApiProperty({ minimum: 1, description: 'The version that the document was compared with.' })
   @Type(() => Number)
   @IsInt()
   @Min(1)
   base: number;
-
-  @ApiProperty({ minLength: 1, maxLength: 500, description: 'A sentence for the history.' })
-  @IsString()
-  @Length(1, 500)
-  @Sayable()
-  label: string;
-
-  @ApiProperty({ minLength: 1, maxLength: 100 })
-  @IsString()
-  @Length(1, 100)
-  @Sayable()
-  who: string;
-
-  @ApiProperty({ format: 'uuid', required: false, description: 'A known key is not done twice.' })
-  @IsOptional()
-  @IsUUID()
-  key?: string;
 }
 
 @ApiTags('exchange')

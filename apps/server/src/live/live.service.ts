@@ -1,10 +1,10 @@
 import { Inject, Injectable, Logger, type MessageEvent } from '@nestjs/common';
 import { concatMap, filter, finalize, from, interval, map, merge, Observable, of } from 'rxjs';
 import { Database } from '../database/database.js';
-import { EditLog } from '../edits/edit.log.js';
+import { EditLog } from '../projects/edit.log.js';
 import { ProjectStore } from '../projects/project.store.js';
 import type { LiveDto, PlaceDto } from './live.dto.js';
-import { Notices, type Notice } from './notices.js';
+import { Notices, type Notice } from '../database/notices.js';
 import { Presence } from './presence.js';
 
 /** Keeps connections from being taken for dead. */

@@ -2,7 +2,7 @@ import { Inject, Injectable, type OnModuleDestroy, type OnModuleInit } from '@ne
 import { sql } from 'kysely';
 import { Database } from '../database/database.js';
 import type { PresentDto } from './live.dto.js';
-import { tell } from './notices.js';
+import { tell } from '../database/notices.js';
 
 const BEAT_MS = 10_000;
 /** Who has not been seen for so long is gone: its server was killed. */

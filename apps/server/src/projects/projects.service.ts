@@ -1,7 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { readProjectText, type Project } from '@oquel/core';
 import { Database } from '../database/database.js';
-import { EditLog } from '../edits/edit.log.js';
+import { EditLog } from './edit.log.js';
 import { ProjectImport } from './project.import.js';
 import { ProjectStore, type ProjectRow } from './project.store.js';
 import type { ImportedDto, OpenedDto } from './project.dto.js';

@@ -899,13 +899,14 @@ export interface operations {
     ExchangeController_replace: {
         parameters: {
             query: {
-                /** @description The version that the document was compared with. */
-                base: number;
                 /** @description A sentence for the history. */
                 label: string;
+                /** @description Who makes it. */
                 who: string;
-                /** @description A known key is not done twice. */
+                /** @description A request with a key that is known is not done twice. */
                 key?: string;
+                /** @description The version that the document was compared with. */
+                base: number;
             };
             header?: never;
             path: {

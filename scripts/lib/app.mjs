@@ -3,9 +3,9 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
-import { build } from '../../scripts/lib/build.mjs';
-import { freePort, startPostgres } from '../../scripts/lib/postgres.mjs';
-import { ROOT } from '../../scripts/lib/root.mjs';
+import { build } from './build.mjs';
+import { freePort, startPostgres } from './postgres.mjs';
+import { ROOT } from './root.mjs';
 
 /** Builds and runs the server on a database of its own; all ends with `use`. */
 export async function withServer(use) {

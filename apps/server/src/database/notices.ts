@@ -3,7 +3,7 @@ import { sql } from 'kysely';
 import pg from 'pg';
 import { Subject } from 'rxjs';
 import { CONFIG, type Config } from '../config.js';
-import type { Database, Tx } from '../database/database.js';
+import type { Database, Tx } from './database.js';
 
 /** Something that happened to a project, in this server process or in another one on the same database. */
 export interface Notice {
