@@ -98,6 +98,31 @@ test('what two people change at once is shown with both sides, and either can be
   await theirs.close();
 });
 
+test('a window that nobody looks at gives up its connection, and catches up when it is looked at', async ({
+  page,
+  demo,
+  context,
+}) => {
+  const look = (state: 'hidden' | 'visible'): Promise<void> =>
+    page.evaluate((is) => {
+      Object.defineProperty(document, 'visibilityState', { configurable: true, get: () => is });
+      document.dispatchEvent(new Event('visibilitychange'));
+    }, state);
+  await openMast(page, demo);
+  const other = await context.newPage();
+  await openMast(other, demo);
+  const here = other.getByRole('button', { name: /other window/ });
+  await expect(here).toBeVisible();
+  await look('hidden');
+  await expect(here).toHaveCount(0, { timeout: 20_000 });
+  await addRelease(other, 'brake-1');
+  await saved(other);
+  await expect(count(page, 'onCalm')).toHaveText('1');
+  await look('visible');
+  await expect(count(page, 'onCalm')).toHaveText('2');
+  await expect(here).toBeVisible();
+});
+
 interface Cluster {
   port: number;
   data: string;

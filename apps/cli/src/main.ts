@@ -1,5 +1,6 @@
 import { Command, CommanderError } from 'commander';
 import { auditCommand } from './audit-command.js';
+import { compareCommand } from './compare-command.js';
 import { convertCommand } from './convert-command.js';
 import { graphCommand } from './graph-command.js';
 import { UsageError } from './input.js';
@@ -21,6 +22,7 @@ export async function main(args: readonly string[], streams: Streams = CONSOLE):
     .configureOutput({ writeOut: streams.out, writeErr: streams.err });
   program
     .addCommand(auditCommand(streams, (exit) => (code = exit)))
+    .addCommand(compareCommand(streams, (exit) => (code = exit)))
     .addCommand(convertCommand(streams))
     .addCommand(graphCommand(streams))
     .addCommand(rehearseCommand(streams, (exit) => (code = exit)))

@@ -213,6 +213,7 @@ export {
 export { changesBetween } from './compare/changes.js';
 export { sidesOf, type Side } from './compare/sides.js';
 export { bindingsCsv } from './export/bindings.js';
+export { differenceText } from './export/difference.js';
 export { CsvFault, readCsvTable, type CsvCells, type CsvTable } from './exchange/csv-table.js';
 export {
   CSV_FIELDS,

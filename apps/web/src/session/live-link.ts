@@ -14,6 +14,8 @@ export interface LiveListener {
   connected: (is: boolean) => void;
 }
 const AGAIN_MS = 2000;
+/** A browser keeps six connections to a server, so a window that nobody looks at gives up its own after this time. */
+const HIDDEN_MS = 8000;
 
 /** The stream of a project's events, made again whenever it is lost; and where this window is, told to the others. */
 export class LiveLink {
@@ -29,22 +31,25 @@ export class LiveLink {
     private readonly place: () => string,
     private readonly listener: LiveListener,
   ) {
+    document.addEventListener('visibilitychange', this.onVisibility);
     this.open();
   }
 
   /** Says that the window is somewhere else now. */
   moved(): void {
+    if (!this.source) return;
     sendPlace(this.id, this.client, { who: this.who(), place: this.place() }).catch(() => {
       // The link says so too if the server is away, and tells the place when it is back.
     });
   }
   close(): void {
     this.closed = true;
-    if (this.timer) clearTimeout(this.timer);
-    this.source?.close();
+    document.removeEventListener('visibilitychange', this.onVisibility);
+    this.drop();
   }
 
   private open(): void {
+    this.drop();
     const query = new URLSearchParams({ client: this.client, who: this.who(), place: this.place() });
     const source = new EventSource(`/api/projects/${this.id}/live?${query}`);
     this.source = source;
@@ -57,12 +62,30 @@ export class LiveLink {
     source.onerror = () => {
       this.listener.connected(false);
       // The browser gives up when it is refused; and it would go on with the place of long ago.
-      source.close();
-      if (this.closed || this.timer) return;
-      this.timer = setTimeout(() => {
-        this.timer = null;
-        this.open();
-      }, AGAIN_MS);
+      this.drop();
+      this.later(AGAIN_MS, () => this.open());
     };
   }
+  private drop(): void {
+    if (this.timer) clearTimeout(this.timer);
+    this.timer = null;
+    this.source?.close();
+    this.source = null;
+  }
+  private later(ms: number, what: () => void): void {
+    if (this.closed) return;
+    if (this.timer) clearTimeout(this.timer);
+    this.timer = setTimeout(() => {
+      this.timer = null;
+      what();
+    }, ms);
+  }
+  private readonly onVisibility = (): void => {
+    if (document.visibilityState === 'hidden') this.later(HIDDEN_MS, () => this.drop());
+    else if (!this.source) this.open();
+    else if (this.timer) {
+      clearTimeout(this.timer);
+      this.timer = null;
+    }
+  };
 }
