@@ -66,10 +66,12 @@ test('the export is the document that was put in, and edits stand in the history
   server,
 }) => {
   await openMast(page, demo);
+  await page.getByRole('link', { name: 'Exchange' }).click();
   const [download] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('link', { name: 'Export' }).click(),
+    page.getByRole('link', { name: 'Save .json' }).click(),
   ]);
+  await openMast(page, demo);
   expect(download.suggestedFilename()).toBe('Storm over Veyra.oquel.json');
   expect(JSON.parse(readFileSync(await download.path(), 'utf8'))).toEqual(
     JSON.parse(readFileSync(DEMO, 'utf8')),

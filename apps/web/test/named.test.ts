@@ -6,6 +6,9 @@ const project: Project = {
   format: 'oquel.project/1',
   name: 'Veyra',
   channels: [{ name: 'tension' }],
+  enums: [{ name: 'Line', values: ['east'] }],
+  tables: [{ name: 'Words', keys: [] }],
+  rehearsals: [{ name: 'a storm', steps: [] }],
   assets: [
     {
       id: 'ridge',
@@ -34,6 +37,10 @@ describe('what has a name', () => {
     ['tension', ['channel #tension']],
     ['turn mast', ['action turn']],
     ['gust ridge', ['binding gust', 'thing gust-mat']],
+    ['line', ['enum Line']],
+    ['words', ['key table Words']],
+    ['storm', ['rehearsal a storm']],
+    ['builds', ['view Builds']],
     ['nothing', []],
   ])('is found by %s, the best first', (text, expected) => {
     expect(names(text)).toEqual(expected);
@@ -44,6 +51,8 @@ describe('what has a name', () => {
   });
   it('leads to where it is', () => {
     expect(findNamed(all, 'gust', 1)[0].to).toBe('wire?scope=ridge&at=%23tension&event=tension&binding=gust');
+    expect(findNamed(all, 'Line', 1)[0].to).toBe('catalogue?entry=enum%3ALine');
+    expect(findNamed(all, 'storm', 1)[0].to).toBe('rehearse?name=a+storm');
     expect(findNamed(all, 'mast-1', 1)[0].to).toBe('wire?scope=ridge&at=mast-1');
   });
 });

@@ -5,7 +5,19 @@ export interface Named {
   name: string;
   /** What it is and where. */
   about: string;
-  kind: 'view' | 'scene' | 'prefab' | 'widget' | 'thing' | 'event' | 'action' | 'channel' | 'binding';
+  kind:
+    | 'view'
+    | 'scene'
+    | 'prefab'
+    | 'widget'
+    | 'thing'
+    | 'event'
+    | 'action'
+    | 'channel'
+    | 'enum'
+    | 'key table'
+    | 'rehearsal'
+    | 'binding';
   to: string;
 }
 
@@ -18,7 +30,12 @@ export function namedThings(index: ProjectIndex): Named[] {
     { name: 'Wire', about: 'view', kind: 'view', to: 'wire' },
     { name: 'Sheet of all bindings', about: 'view', kind: 'view', to: 'wire/sheet' },
     { name: 'Ripple', about: 'view', kind: 'view', to: 'ripple' },
+    { name: 'Crossings', about: 'view', kind: 'view', to: 'crossings' },
+    { name: 'Catalogue', about: 'view', kind: 'view', to: 'catalogue' },
+    { name: 'Rehearse', about: 'view', kind: 'view', to: 'rehearse' },
     { name: 'Audit', about: 'view', kind: 'view', to: 'audit' },
+    { name: 'Builds', about: 'view', kind: 'view', to: 'builds' },
+    { name: 'Exchange', about: 'view', kind: 'view', to: 'exchange' },
   ];
   for (const { decl } of index.assets) {
     list.push({ name: decl.id, about: decl.kind, kind: decl.kind, to: query('plan', { scope: decl.id }) });
@@ -30,6 +47,21 @@ export function namedThings(index: ProjectIndex): Named[] {
       kind: 'channel',
       to: query('wire/sheet', { channel: name }),
     });
+  }
+  const { enums = [], tables = [], rehearsals = [] } = index.project;
+  for (const { name } of enums) {
+    list.push({ name, about: 'enum', kind: 'enum', to: query('catalogue', { entry: `enum:${name}` }) });
+  }
+  for (const { name } of tables) {
+    list.push({
+      name,
+      about: 'key table',
+      kind: 'key table',
+      to: query('catalogue', { entry: `table:${name}` }),
+    });
+  }
+  for (const { name } of rehearsals) {
+    list.push({ name, about: 'rehearsal', kind: 'rehearsal', to: query('rehearse', { name }) });
   }
   for (const { decl, events, actions } of index.assets) {
     const asset = decl.id;
