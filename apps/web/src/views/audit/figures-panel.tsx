@@ -1,7 +1,10 @@
 import { thresholds, type Bucket, type Figures, type Finding } from '@oquel/core';
 import { useEffect, useMemo, useState, type ReactNode } from 'react';
-import { Link } from 'react-router';
+import { useQuery as useServer } from '@tanstack/react-query';
+import { Link, useNavigate } from 'react-router';
 import { Bar, BarChart, Cell, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
+import { listBuilds } from '../../api/client.js';
+import { Trend } from '../../parts/trend/trend.js';
 import { rippleHref } from '../../parts/ripple-href.js';
 import { countText } from '../../parts/ui/severity-mark.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
@@ -10,7 +13,13 @@ import { assetOf } from './grouping.js';
 /** Distributions and hot spots as pictures; each bar opens what it counts. */
 export function FiguresPanel({ onFilter }: { onFilter: (part: Record<string, string>) => void }): ReactNode {
   const session = useSession();
-  const { id, project, audit } = useSessionState();
+  const { id, project, audit, buildsChanged } = useSessionState();
+  const navigate = useNavigate();
+  const { data: builds } = useServer({
+    queryKey: ['builds', id, buildsChanged],
+    queryFn: () => listBuilds(id),
+    retry: false,
+  });
   const [figures, setFigures] = useState<Figures | null>(null);
   const [opened, setOpened] = useState<{ what: string; bucket: Bucket } | null>(null);
   useEffect(() => {
@@ -76,6 +85,14 @@ export function FiguresPanel({ onFilter }: { onFilter: (part: Record<string, str
             )}
           </ul>
         </div>
+      )}
+      {builds && builds.length > 0 && (
+        <figure>
+          <figcaption>
+            From build to build: <Link to={`/p/${id}/builds`}>{countText(builds.length, 'build')}</Link>
+          </figcaption>
+          <Trend builds={builds} onOpen={(build) => void navigate(`/p/${id}/builds?build=${build}`)} />
+        </figure>
       )}
       <Bars
         title="Findings by rule"

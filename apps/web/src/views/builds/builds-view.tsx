@@ -10,7 +10,7 @@ import { Freeze } from './freeze.js';
 import { Ledger } from './ledger.js';
 
 // Its charts are heavy.
-const Trend = lazy(async () => ({ default: (await import('./trend.js')).Trend }));
+const Trend = lazy(async () => ({ default: (await import('../../parts/trend/trend.js')).Trend }));
 
 /** What was frozen, what was said of it, and what has changed from one to another. */
 export function BuildsView(): ReactNode {

@@ -1,3 +1,4 @@
+import './trend.css';
 import type { ReactNode } from 'react';
 import { Area, AreaChart, Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import type { Build } from '../../api/client.js';
