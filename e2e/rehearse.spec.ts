@@ -220,6 +220,38 @@ test('a run that does not end leaves the interface alive, can be stopped, and el
   );
 });
 
+test('a channel is told with its key and fields, and an event raised by typing where it is', async ({
+  page,
+  demo,
+}) => {
+  await openRehearse(page, demo, 'A gust stops the summit line');
+  const steps = page.getByRole('list', { name: 'Steps' }).getByRole('listitem');
+  const before = await steps.count();
+  await page.getByLabel('Channel to tell').selectOption('tension');
+  await page.getByLabel('Key on tension').fill('east');
+  await page.getByLabel('Key on tension').press('Enter');
+  await page.getByLabel('tension of tension').fill('a lot');
+  await expect(page.getByLabel('tension of tension')).toHaveAttribute('aria-invalid', 'true');
+  await page.getByLabel('tension of tension').fill('12.5');
+  await page.getByLabel('tension of tension').press('Enter');
+  await page.getByRole('button', { name: 'tell it' }).click();
+  await expect(steps).toHaveCount(before + 1);
+  await expect(steps.filter({ hasText: 'channel tension ["east"] is told (tension = 12.5)' })).toHaveCount(1);
+
+  const typed = page.getByLabel('Raise, typed');
+  await typed.fill('pylon-ridge:mast-9.onGust');
+  await expect(page.getByText('nothing is called pylon-ridge:mast-9')).toBeVisible();
+  await typed.fill('pylon-ridge:mast-2.onCalmly');
+  await expect(page.getByText('WindMast has no event onCalmly')).toBeVisible();
+  await typed.fill('pylon-ridge:mast-2.onCalm');
+  await typed.press('Enter');
+  await expect(steps).toHaveCount(before + 2);
+  await expect(steps.filter({ hasText: 'pylon-ridge:mast-2 raises onCalm' })).toHaveCount(1);
+  await saved(page);
+  const document = JSON.stringify(await demo.document());
+  expect(document).toContain('"publish":{"channel":"tension","key":"east","payload":{"tension":12.5}}');
+});
+
 for (const ground of ['light', 'dark'] as const) {
   test(`no barrier that axe can find in Rehearse, on the ${ground} ground`, async ({ page, demo }) => {
     await page.addInitScript((g) => localStorage.setItem('oquel.ground', g), ground);

@@ -225,3 +225,4 @@ export {
   type CsvRow,
   type CsvRowFault,
 } from './exchange/csv-bindings.js';
+export { assetAtAddress } from './edit/rehearsal-steps.js';

@@ -89,7 +89,7 @@ export function FiguresPanel({ onFilter }: { onFilter: (part: Record<string, str
       {builds && builds.length > 0 && (
         <figure>
           <figcaption>
-            From build to build: <Link to={`/p/${id}/builds`}>{countText(builds.length, 'build')}</Link>
+            Trend over <Link to={`/p/${id}/builds`}>{countText(builds.length, 'build')}</Link>
           </figcaption>
           <Trend builds={builds} onOpen={(build) => void navigate(`/p/${id}/builds?build=${build}`)} />
         </figure>

@@ -68,8 +68,10 @@ export function stepText(step: Step): string {
       .join(' ');
   }
   if ('publish' in step) {
-    const { channel, key } = step.publish;
-    return `channel ${channel}${key === undefined ? '' : ` [${JSON.stringify(key)}]`} is told`;
+    const { channel, key, payload } = step.publish;
+    const fields = Object.entries(payload ?? {}).map(([k, v]) => `${k} = ${JSON.stringify(v)}`);
+    const told = fields.length > 0 ? ` (${fields.join(', ')})` : '';
+    return `channel ${channel}${key === undefined ? '' : ` [${JSON.stringify(key)}]`} is told${told}`;
   }
   if ('expect' in step) return `expect ${step.expect.at} ${expectedText(step.expect)}`;
   return step.pause ? 'the game pauses' : 'the game goes on';

@@ -1,7 +1,8 @@
 import type { Rehearsal, Step, TraceRecord } from '@oquel/core';
-import { useState, type ReactNode } from 'react';
+import type { ReactNode } from 'react';
 import { Entry, type Read } from '../../parts/ui/entry.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
+import { AddSteps } from './add-steps.js';
 import {
   added,
   changed,
@@ -27,7 +28,6 @@ interface Props {
 export function ScriptPanel({ rehearsal, records, cursor, at, onName, onCursor }: Props): ReactNode {
   const session = useSession();
   const { project } = useSessionState();
-  const [channel, setChannel] = useState('');
   const byStep = new Map<number, TraceRecord>();
   for (const r of records) if (r.step !== undefined && !byStep.has(r.step)) byStep.set(r.step, r);
   const here = records.find((r) => r.n === cursor);
@@ -35,7 +35,6 @@ export function ScriptPanel({ rehearsal, records, cursor, at, onName, onCursor }
   const edit = (label: string, next: Rehearsal): void => {
     session.edit(changed(project, rehearsal.name, label, next));
   };
-  const channels = project.channels ?? [];
   return (
     <div className="script">
       <div className="row">
@@ -139,38 +138,7 @@ export function ScriptPanel({ rehearsal, records, cursor, at, onName, onCursor }
       {rehearsal.steps.length === 0 && (
         <p className="soft">No steps yet: press something on the plan, draw a walk, or tell a channel.</p>
       )}
-      <div className="row addsteps">
-        <span className="soft">at {at} s</span>
-        <button type="button" className="tick" onClick={() => add({ at, pause: true })}>
-          pause
-        </button>
-        <button type="button" className="tick" onClick={() => add({ at, pause: false })}>
-          go on
-        </button>
-        {channels.length > 0 && (
-          <>
-            <select
-              className="line"
-              aria-label="Channel to tell"
-              value={channel}
-              onChange={(e) => setChannel(e.target.value)}
-            >
-              <option value="">channel</option>
-              {channels.map((c) => (
-                <option key={c.name}>{c.name}</option>
-              ))}
-            </select>
-            <button
-              type="button"
-              className="tick"
-              disabled={channel === ''}
-              onClick={() => add({ at, publish: { channel } })}
-            >
-              tell it
-            </button>
-          </>
-        )}
-      </div>
+      <AddSteps at={at} onStep={add} />
     </div>
   );
 }

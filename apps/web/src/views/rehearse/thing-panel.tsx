@@ -1,19 +1,15 @@
 import {
-  parseArg,
-  printValue,
-  type AssetIndex,
   type Cause,
   type DeliveryTable,
   type EventDecl,
   type Expectation,
-  type Field,
   type ProjectIndex,
   type Reachable,
   type Step,
   type Value,
 } from '@oquel/core';
 import { useEffect, useState, type ReactNode } from 'react';
-import { Entry, type Read } from '../../parts/ui/entry.js';
+import { FieldEntry } from './field-entry.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import { expectationOf, valueText } from './states-panel.js';
 import { WhoSelect } from './who-select.js';
@@ -175,39 +171,6 @@ function EventDeed({
       </div>
       {table !== null && table !== 'asked' && <Delivered table={table} by={by} />}
     </li>
-  );
-}
-
-function FieldEntry({
-  index,
-  field,
-  of,
-  value,
-  onTake,
-}: {
-  index: ProjectIndex;
-  field: Field;
-  of: string;
-  value: Value | undefined;
-  onTake: (value: Value) => void;
-}): ReactNode {
-  const read = (text: string): Read<Value> => {
-    const parsed = parseArg(text, field.type, { index, payload: [], reader: null as AssetIndex | null });
-    if ('error' in parsed) return parsed;
-    const literal = typeof parsed.arg !== 'object' || Array.isArray(parsed.arg);
-    return literal ? { value: parsed.arg as Value } : { error: 'expected a value' };
-  };
-  const shown = value === undefined ? '' : typeof value === 'string' ? value : printValue(value);
-  return (
-    <Entry
-      label={`${field.name} of ${of}`}
-      shown={`${field.name} =`}
-      width={70}
-      placeholder={field.type}
-      value={shown}
-      read={read}
-      onTake={onTake}
-    />
   );
 }
 
