@@ -127,7 +127,7 @@ function TypedRaise({ at, onStep }: { at: number; onStep: (step: Step) => void }
   return (
     <div className="row">
       <input
-        className="line code grow"
+        className="line code"
         aria-label="Raise, typed"
         aria-describedby={told}
         aria-invalid={text.trim() !== '' && !match}
