@@ -1,5 +1,11 @@
-import { Matches } from 'class-validator';
+import { ValidateBy } from 'class-validator';
 
-/** Text that the database can hold: without the NUL character. */
+/** Text that the database can hold: without the NUL character. What is no text is told by another check. */
 export const Sayable = (): PropertyDecorator =>
-  Matches(/^[^\0]*$/, { message: '$property must not have a NUL character in it' });
+  ValidateBy({
+    name: 'sayable',
+    validator: {
+      validate: (value) => typeof value !== 'string' || !value.includes('\0'),
+      defaultMessage: () => '$property must not have a NUL character in it',
+    },
+  });
