@@ -160,6 +160,42 @@ describe('two states of a project compared', () => {
     }
     expect(tried).toBeGreaterThan(20);
   });
+  it('several renames at once are as many lines, whichever they are', () => {
+    const lists = { event: 'events', action: 'actions', property: 'properties' } as const;
+    for (let seed = 0; seed < 60; seed++) {
+      const r = new Random(seed);
+      let now = DEMO;
+      const told = new Set<string>();
+      for (let k = 0; k < 4; k++) {
+        const index = indexProject(now);
+        const kind = r.pick(['event', 'action', 'property', 'placement', 'channel'] as const);
+        const fresh = <T extends { name: string }>(list: readonly T[]): T[] =>
+          list.filter((d) => !d.name.endsWith('Anew'));
+        let changes: Change[];
+        let name: string;
+        if (kind === 'channel') {
+          ({ name } = r.pick(fresh(now.channels!)));
+          changes = renameEntry(index, { kind, asset: '', name }, `${name}Anew`);
+        } else if (kind === 'placement') {
+          const owner = r.pick(index.assets.filter((a) => a.placements.length > 0));
+          name = r.pick(owner.placements).id;
+          if (name.endsWith('Anew')) continue;
+          changes = renamingOf(index, owner, name, `${name}Anew`);
+        } else {
+          const asset = r.pick(
+            index.assets.filter((a) => fresh<{ name: string }>(a[lists[kind]]).length > 0),
+          );
+          ({ name } = r.pick(fresh<{ name: string }>(asset[lists[kind]])));
+          changes = renameDeclared(index, asset, kind, name, `${name}Anew`);
+        }
+        now = applyChanges(now, changes).project;
+        told.add(`${kind} ${name} is now ${name}Anew`);
+      }
+      const found = lines(compareProjects(DEMO, now));
+      expect({ seed, how: new Set(found.map((l) => l.how)) }).toEqual({ seed, how: new Set(['renamed']) });
+      expect({ seed, told: new Set(found.map((l) => l.text)) }).toEqual({ seed, told });
+    }
+  });
   it('are judged alike when an earlier one has the later names: no finding comes or goes by a rename', () => {
     const index = indexProject(DEMO);
     const today = '2026-11-25';
