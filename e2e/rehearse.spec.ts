@@ -136,6 +136,11 @@ test('all are run: verdicts, what is not covered, marks on the wiring, and the g
   ).toBeVisible();
   await thing(page, 'mast-1').locator('.hit').click();
   await expect(strip(page, 'onGust').getByRole('img', { name: 'rehearsed', exact: true })).toBeVisible();
+  await strip(page, 'onGust').getByRole('link', { name: 'Ripple' }).click();
+  await page.getByRole('button', { name: 'list', exact: true }).click();
+  const follows = page.getByRole('list', { name: 'What follows, as a list' });
+  await expect(follows.getByRole('img', { name: 'rehearsed', exact: true }).first()).toBeVisible();
+  await page.goBack();
   await page.goBack();
   await page.goBack();
   await page.getByRole('checkbox', { name: 'a failing one stops the gate' }).check();

@@ -4,6 +4,8 @@ import { useSessionState } from './session-context.js';
 
 /** How many of a thing's bindings rehearsals have used. */
 export type Covered = 'all' | 'some' | 'none';
+/** In how many places something was used, and in how many it is. */
+export type Used = Pick<BindingCoverage, 'served' | 'of'>;
 /** What rehearsals have used, by asset and binding; null while they have not run. */
 export type CoverageOf = (asset: string, binding: string) => BindingCoverage | undefined;
 
@@ -29,6 +31,18 @@ export function coveredSenders(owner: AssetIndex, coverage: CoverageOf | null): 
   }
   return found;
 }
-export function coveredText({ served, of }: BindingCoverage): Covered {
+/** Several bindings taken together; null where rehearsals know none of them. */
+export function coverageOfMany(
+  bindings: readonly { asset: string; binding: string }[],
+  coverage: CoverageOf,
+): Used | null {
+  const used = bindings.flatMap((b) => coverage(b.asset, b.binding) ?? []);
+  if (used.length === 0) return null;
+  return { served: sum(used.map((u) => u.served)), of: sum(used.map((u) => u.of)) };
+}
+function sum(numbers: readonly number[]): number {
+  return numbers.reduce((a, b) => a + b, 0);
+}
+export function coveredText({ served, of }: Used): Covered {
   return served === 0 ? 'none' : served === of ? 'all' : 'some';
 }

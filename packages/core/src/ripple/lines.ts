@@ -9,6 +9,8 @@ export interface RippleLine {
   text: string;
   /** `again`: it stands further up already; `returns`: it leads back. */
   kind: 'entry' | 'again' | 'returns';
+  /** What brings it here; none for a start. */
+  bindings: RippleLink['bindings'];
 }
 
 /** `brake-1.engage`, `TrackBrake.engage x 40`, `#tension["east"]`. */
@@ -41,18 +43,19 @@ export function rippleLines(ripple: Ripple): RippleLine[] {
   for (let next = stack.pop(); next; next = stack.pop()) {
     const { key, depth, link } = next;
     const e = by.get(key)!;
+    const bindings = link?.bindings ?? [];
     if (link?.returns) {
       const way = link.cycle ? `returns (${link.class}) to` : 'leads back to';
-      lines.push({ key, depth, kind: 'returns', text: `${way} ${entryText(e)}` });
+      lines.push({ key, depth, kind: 'returns', bindings, text: `${way} ${entryText(e)}` });
       continue;
     }
     const how = link ? linkText(link) : '';
     if (seen.has(key)) {
-      lines.push({ key, depth, kind: 'again', text: `${entryText(e)}${how}, as above` });
+      lines.push({ key, depth, kind: 'again', bindings, text: `${entryText(e)}${how}, as above` });
       continue;
     }
     seen.add(key);
-    lines.push({ key, depth, kind: 'entry', text: `${entryText(e)}${how}${stateText(e)}` });
+    lines.push({ key, depth, kind: 'entry', bindings, text: `${entryText(e)}${how}${stateText(e)}` });
     for (const l of [...(after.get(key) ?? [])].reverse())
       stack.push({ key: l.to, depth: depth + 1, link: l });
   }

@@ -1,9 +1,8 @@
-import type { BindingCoverage } from '@oquel/core';
 import type { ReactNode } from 'react';
-import { coveredText } from '../../session/use-coverage.js';
+import { coveredText, type Used } from '../../session/use-coverage.js';
 
 /** Whether rehearsals have used a binding: a slip that is full, half full or empty. */
-export function CoveredMark({ used }: { used: BindingCoverage }): ReactNode {
+export function CoveredMark({ used }: { used: Used }): ReactNode {
   const covered = coveredText(used);
   const label =
     covered === 'all'

@@ -1,5 +1,7 @@
 import type { RippleLine } from '@oquel/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
+import { CoveredMark } from '../../parts/ui/covered-mark.js';
+import { coverageOfMany, useCoverage } from '../../session/use-coverage.js';
 import { useRef, type KeyboardEvent, type ReactNode } from 'react';
 
 const ROW = 28;
@@ -15,6 +17,7 @@ export function RippleList({
   onChoose: (key: string) => void;
 }): ReactNode {
   const scroller = useRef<HTMLDivElement>(null);
+  const coverage = useCoverage();
   const virtual = useVirtualizer({
     count: lines.length,
     getScrollElement: () => scroller.current,
@@ -36,6 +39,7 @@ export function RippleList({
       <ul aria-label="What follows, as a list" style={{ height: virtual.getTotalSize() }}>
         {virtual.getVirtualItems().map(({ index: at, start }) => {
           const line = lines[at];
+          const used = coverage && coverageOfMany(line.bindings, coverage);
           return (
             <li
               key={at}
@@ -51,6 +55,7 @@ export function RippleList({
               >
                 {line.text}
               </button>
+              {used && <CoveredMark used={used} />}
             </li>
           );
         })}
