@@ -10,7 +10,7 @@ import {
   type Step,
   type TraceLine,
 } from '../src/index.js';
-import { NaiveRehearsal } from './naive-rehearsal.js';
+import { NaiveRehearsal } from './naive-rehearsal/run.js';
 import { randomProject } from './random-project.js';
 import { Random } from './random.js';
 

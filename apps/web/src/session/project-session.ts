@@ -26,6 +26,7 @@ import {
 } from '../api/client.js';
 import type { VersionNotice } from './live-link.js';
 import { AuditorQuestions, today, type AuditorPort } from './auditor-questions.js';
+import { Rehearsing } from './rehearsing.js';
 import type { Notice, SessionState } from './session-state.js';
 import { keepWaiting, keptWaiting, type WaitingEdit } from './waiting-edits.js';
 import type { Rehearsed } from '../workers/auditor.js';
@@ -82,6 +83,11 @@ export class ProjectSession extends AuditorQuestions {
       buildsChanged: 0,
       conflicts: [],
     };
+    this.rehearsing = new Rehearsing(
+      auditor,
+      () => this.auditing,
+      (rehearsed) => this.set({ rehearsed }),
+    );
     this.auditing = this.reaudit(project);
     void this.takeUpWaiting();
   }
@@ -102,6 +108,7 @@ export class ProjectSession extends AuditorQuestions {
   };
   close(): void {
     this.closed = true;
+    this.rehearsing.close();
     if (this.timer) clearTimeout(this.timer);
   }
 
@@ -141,48 +148,24 @@ export class ProjectSession extends AuditorQuestions {
     this.queue.push({ way: 'ask', key: crypto.randomUUID(), ask });
     void this.run();
   }
-  /** Runs one rehearsal, once the last edit is known to the worker; null if it was stopped. */
-  async rehearse(rehearsal: Rehearsal): Promise<Rehearsed | null> {
-    const mine = ++this.asked;
-    await this.auditing;
-    // It was stopped, or another one asked for, before it began.
-    if (mine !== this.asked) return null;
-    this.keptOff = true;
-    try {
-      return await this.auditor.rehearse(rehearsal);
-    } finally {
-      this.keptOff = false;
-      if (this.allDue) void this.rehearseAll();
-    }
+  rehearse(rehearsal: Rehearsal): Promise<Rehearsed | null> {
+    return this.rehearsing.one(rehearsal);
   }
   stopRehearsing(): void {
-    this.asked++;
-    this.allDue = false;
-    void this.auditor.stopRehearsing();
+    this.rehearsing.stop();
   }
   /** Runs all rehearsals; from then on they run again after every edit. */
-  async rehearseAll(): Promise<void> {
-    this.allDue = true;
-    await this.auditing;
-    // One that is being looked at goes first.
-    if (this.keptOff || this.closed) return;
-    const rehearsed = await this.auditor.rehearseAll();
-    if (!rehearsed || this.closed) return;
-    this.allDue = false;
-    this.set({ rehearsed });
+  rehearseAll(): Promise<void> {
+    return this.rehearsing.all();
   }
-  /** Counts single rehearsals that were asked for, and stops. */
-  private asked = 0;
-  /** A single rehearsal is running. */
-  private keptOff = false;
-  /** All of them are to be run as soon as nothing else is. */
-  private allDue = false;
+  private readonly rehearsing: Rehearsing;
   private rehearseIfAsked(): void {
     const { rehearsed, project } = this.state;
     if (rehearsed || (project.policy?.rehearsals === true && (project.rehearsals ?? []).length > 0)) {
       this.rehearseAll().catch((error: unknown) => this.auditFailed(error));
     }
   }
+
   /** A new day: waivers end at midnight. */
   newDay(): void {
     if (this.today !== '' && this.today !== today()) this.auditing = this.reaudit(this.state.project);

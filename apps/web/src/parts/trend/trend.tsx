@@ -2,6 +2,7 @@ import './trend.css';
 import type { ReactNode } from 'react';
 import { Area, AreaChart, Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import type { Build } from '../../api/client.js';
+import { countText } from '../ui/severity-mark.js';
 import { useSessionState } from '../../session/session-context.js';
 
 interface Point {
@@ -65,65 +66,76 @@ export function Trend({
     tickFormatter: (n: number) => SHORT.format(n),
   } as const;
   return (
-    <div className="trend" aria-hidden="true">
-      <h3>Findings from build to build</h3>
-      <ResponsiveContainer width="100%" height={120}>
-        <AreaChart {...common} onClick={open}>
-          {axis}
-          <YAxis {...y} />
-          <Tooltip {...TIP} />
-          {(['error', 'warning', 'info'] as const).map((s) => (
-            <Area
-              key={s}
-              name={s === 'info' ? 'notes' : `${s}s`}
-              dataKey={s}
-              stackId="all"
-              type="linear"
+    <div className="trend">
+      <ul className="unseen" aria-label="From build to build">
+        {points.map((p) => (
+          <li key={p.name}>
+            {p.name}: {countText(p.error, 'error')}, {countText(p.warning, 'warning')},{' '}
+            {countText(p.info, 'note')}; {countText(p.bindings, 'binding')}, a longest chain of{' '}
+            {countText(p.longestChain, 'hop')}, {countText(p.cycles, 'cycle')}
+          </li>
+        ))}
+      </ul>
+      <div aria-hidden="true">
+        <h3>Findings from build to build</h3>
+        <ResponsiveContainer width="100%" height={120}>
+          <AreaChart {...common} onClick={open}>
+            {axis}
+            <YAxis {...y} />
+            <Tooltip {...TIP} />
+            {(['error', 'warning', 'info'] as const).map((s) => (
+              <Area
+                key={s}
+                name={s === 'info' ? 'notes' : `${s}s`}
+                dataKey={s}
+                stackId="all"
+                type="linear"
+                isAnimationActive={false}
+                stroke={`var(--${s})`}
+                fill={`var(--${s})`}
+                fillOpacity={0.34}
+              />
+            ))}
+          </AreaChart>
+        </ResponsiveContainer>
+        <h3>
+          <i className="key" /> bindings <i className="key chain" /> longest chain{' '}
+          <i className="key cycles" /> cycles
+        </h3>
+        <ResponsiveContainer width="100%" height={110}>
+          <LineChart {...common} onClick={open}>
+            {axis}
+            <YAxis yAxisId="bindings" {...y} />
+            <YAxis yAxisId="hops" orientation="right" {...y} width={26} />
+            <Tooltip {...TIP} />
+            <Line
+              yAxisId="bindings"
+              name="bindings"
+              dataKey="bindings"
+              stroke="var(--ink)"
+              strokeWidth={2}
               isAnimationActive={false}
-              stroke={`var(--${s})`}
-              fill={`var(--${s})`}
-              fillOpacity={0.34}
             />
-          ))}
-        </AreaChart>
-      </ResponsiveContainer>
-      <h3>
-        <i className="key" /> bindings <i className="key chain" /> longest chain <i className="key cycles" />{' '}
-        cycles
-      </h3>
-      <ResponsiveContainer width="100%" height={110}>
-        <LineChart {...common} onClick={open}>
-          {axis}
-          <YAxis yAxisId="bindings" {...y} />
-          <YAxis yAxisId="hops" orientation="right" {...y} width={26} />
-          <Tooltip {...TIP} />
-          <Line
-            yAxisId="bindings"
-            name="bindings"
-            dataKey="bindings"
-            stroke="var(--ink)"
-            strokeWidth={2}
-            isAnimationActive={false}
-          />
-          <Line
-            yAxisId="hops"
-            name="longest chain"
-            dataKey="longestChain"
-            stroke="var(--accent)"
-            strokeWidth={2}
-            strokeDasharray="5 3"
-            isAnimationActive={false}
-          />
-          <Line
-            yAxisId="hops"
-            name="cycles"
-            dataKey="cycles"
-            stroke="var(--warning)"
-            strokeDasharray="2 3"
-            isAnimationActive={false}
-          />
-        </LineChart>
-      </ResponsiveContainer>
+            <Line
+              yAxisId="hops"
+              name="longest chain"
+              dataKey="longestChain"
+              stroke="var(--accent)"
+              strokeWidth={2}
+              strokeDasharray="5 3"
+              isAnimationActive={false}
+            />
+            <Line
+              yAxisId="hops"
+              name="cycles"
+              dataKey="cycles"
+              stroke="var(--warning)"
+              strokeDasharray="2 3"
+              isAnimationActive={false}
+            />
+          </LineChart>
+        </ResponsiveContainer>
+      </div>
     </div>
   );
 }
