@@ -122,6 +122,28 @@ describe('two servers on one database', () => {
     await here.present('mira');
     here.close();
   });
+  it('do not bring a window back that tells its place after it has left; another server may pass it on', async () => {
+    const [here, there] = [new Stream(), new Stream()];
+    await here.open(one, id, 'mira');
+    await there.open(two, id, 'jon');
+    await here.present('jon', 'mira');
+    const told = (server: TestServer, place: string): ReturnType<TestServer['post']> =>
+      server.post(`/api/projects/${id}/live/${there.client}`, { who: 'jon', place });
+    expect((await told(one, 'ripple')).status).toBe(204);
+    await here.until(
+      ({ type, data }) =>
+        type === 'presence' && (data as { place: string }[]).some((p) => p.place === 'ripple'),
+    );
+    here.events.length = 0;
+    there.close();
+    await here.present('mira');
+    here.events.length = 0;
+    for (const server of [one, two]) expect((await told(server, 'plan')).status).toBe(204);
+    const late = await new Stream().open(one, id, 'kai');
+    await here.present('kai', 'mira');
+    here.close();
+    late.close();
+  });
   it('edits carry over or not as with one server: what both change is refused with both sides', async () => {
     const { body } = await one.get(`/api/projects/${id}`);
     const change = (delay: number): unknown => ({

@@ -6,6 +6,8 @@ import type { AuditorPort } from '../src/session/auditor-questions.js';
 import type { ProjectSession as Session } from '../src/session/project-session.js';
 import type { SessionState } from '../src/session/session-state.js';
 
+type Opened = ConstructorParameters<typeof Session>[0];
+
 /** A real server with a project, and sessions of it as windows have them. */
 export class World {
   id = '';
@@ -26,9 +28,10 @@ export class World {
     this.id = await this.server.import(smallProject());
   }
   async open(who: string): Promise<{ session: Session; notices: string[] }> {
-    const opened = (await this.server.get(`/api/projects/${this.id}`)).body as ConstructorParameters<
-      typeof Session
-    >[0];
+    return this.session((await this.server.get(`/api/projects/${this.id}`)).body as Opened, who);
+  }
+  /** A window that has been opened. */
+  session(opened: Opened, who: string): { session: Session; notices: string[] } {
     const session = new this.sessions.ProjectSession(opened, auditor(), () => who);
     const notices: string[] = [];
     session.onNotice((n) => notices.push(n.text));

@@ -141,6 +141,30 @@ describe('edits that wait when the window is loaded anew', () => {
     expect(sessionStorage.getItem(`oquel.waiting.${world.id}`)).toBeNull();
     again.session.close();
   });
+  it('outlive a server that goes away again before they are taken up, with what is edited meanwhile', async () => {
+    const { session } = await world.open('ines');
+    const { port } = new URL(world.server.url);
+    await world.server.stop('SIGKILL');
+    session.edit(add('n1', 'brake-1'));
+    await until(session, (s) => s.saving === 'offline');
+    session.close();
+    world.server = await TestServer.start(world.databaseUrl, { PORT: port });
+    const opened = (await world.server.get(`/api/projects/${world.id}`)).body as never;
+    await world.server.stop('SIGKILL');
+    const again = world.session(opened, 'ines');
+    again.session.edit(add('n2', 'brake-2'));
+    await until(again.session, (s) => s.saving === 'offline');
+    const kept = sessionStorage.getItem(`oquel.waiting.${world.id}`)!;
+    expect(kept).toContain('n1');
+    expect(kept).toContain('n2');
+    world.server = await TestServer.start(world.databaseUrl, { PORT: port });
+    // The link is there before the time to try again has come.
+    again.session.heardConnected(true);
+    await until(again.session, (s) => ids(s).includes('n1') && s.saving === 'saved' && s.waiting === 0);
+    expect((await world.storedIds()).sort()).toEqual(['gust-1', 'n1', 'n2']);
+    expect(sessionStorage.getItem(`oquel.waiting.${world.id}`)).toBeNull();
+    again.session.close();
+  });
   it('are put to a choice where somebody else has changed the same meanwhile', async () => {
     const { session } = await world.open('ines');
     const { port } = new URL(world.server.url);

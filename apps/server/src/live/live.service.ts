@@ -52,7 +52,7 @@ export class LiveService {
 
   async move(project: string, client: string, { who, place }: PlaceDto): Promise<void> {
     await this.store.version(this.db.k, project);
-    await this.presence.enter({ project, client, who, place });
+    await this.presence.move({ project, client, who, place });
   }
 
   /** What a notice comes to; null where it cannot be found out now, since then the notices are missed and told anew. */

@@ -42,11 +42,26 @@ export class Presence implements OnModuleInit, OnModuleDestroy {
       .orderBy('client')
       .execute();
   }
-  /** A window came, or looks at something else now. */
+  /** A window came. */
   async enter(window: Window): Promise<void> {
     this.own.set(window.client, window);
     await this.store(window);
     await tell(this.db.k, { what: 'presence', project: window.project });
+  }
+  /**
+   * A window looks at something else now. What is told after its stream has ended changes nothing: nobody would ever take
+   * it out again.
+   */
+  async move(window: Window): Promise<void> {
+    if (this.own.has(window.client)) return this.enter(window);
+    const { project, client, who, place } = window;
+    const { numUpdatedRows } = await this.db.k
+      .updateTable('presence')
+      .set({ who, place })
+      .where('project_id', '=', project)
+      .where('client', '=', client)
+      .executeTakeFirst();
+    if (numUpdatedRows > 0n) await tell(this.db.k, { what: 'presence', project });
   }
   async leave({ project, client }: Window): Promise<void> {
     this.own.delete(client);

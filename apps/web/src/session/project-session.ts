@@ -89,6 +89,7 @@ export class ProjectSession extends AuditorQuestions {
       (rehearsed) => this.set({ rehearsed }),
     );
     this.auditing = this.reaudit(project);
+    this.untaken = keptWaiting(opened.id);
     void this.takeUpWaiting();
   }
 
@@ -209,12 +210,19 @@ export class ProjectSession extends AuditorQuestions {
   }
   heardConnected(connected: boolean): void {
     if (connected !== this.state.connected) this.set({ connected });
-    // Edits that wait for the server need not wait for their turn.
+    // What waits for the server need not wait for its turn.
     if (connected && this.timer) {
       clearTimeout(this.timer);
-      this.timer = null;
-      void this.run();
+      this.retry();
     }
+  }
+  private retryLater(): void {
+    if (!this.closed) this.timer ??= setTimeout(() => this.retry(), RETRY_MS);
+  }
+  private retry(): void {
+    this.timer = null;
+    void this.takeUpWaiting();
+    void this.run();
   }
   /** Ends the oldest conflict: by doing this window's edit over what the others did, or by leaving theirs. */
   settle(choice: 'mine' | 'theirs'): void {
@@ -223,17 +231,21 @@ export class ProjectSession extends AuditorQuestions {
     if (choice === 'mine' && conflict) this.edit(conflict.mine);
   }
 
+  /** What was kept over a reload, until it is known what became of it. */
+  private untaken: ReturnType<typeof keptWaiting> = null;
   /** Edits that were on their way when the window was loaded anew. */
   private async takeUpWaiting(): Promise<void> {
-    const kept = keptWaiting(this.state.id);
+    const kept = this.untaken;
     if (!kept) return;
     let since: LoggedEdit[];
     try {
       since = await editsAfter(this.state.id, kept.base);
     } catch {
-      this.timer = setTimeout(() => void this.takeUpWaiting(), RETRY_MS);
+      this.retryLater();
       return;
     }
+    if (this.closed || this.untaken !== kept) return;
+    this.untaken = null;
     const done = new Set(since.map((e) => e.key));
     const others = since.filter((e) => !kept.edits.some((w) => w.key === e.key));
     for (const waiting of kept.edits.filter((w) => !done.has(w.key))) {
@@ -247,7 +259,8 @@ export class ProjectSession extends AuditorQuestions {
     const edits = this.queue.flatMap((job) =>
       job.way === 'edit' ? [{ key: job.key, changeSet: job.changeSet }] : [],
     );
-    keepWaiting(this.state.id, this.version, edits);
+    const { untaken } = this;
+    keepWaiting(this.state.id, untaken?.base ?? this.version, [...(untaken?.edits ?? []), ...edits]);
   }
   /** What this window would have done, beside what the others have done. */
   private conflict(mine: ChangeSet, met: readonly LoggedEdit[], theirs: Project): void {
@@ -276,11 +289,8 @@ export class ProjectSession extends AuditorQuestions {
       } catch (error) {
         if (error instanceof Unreachable) {
           this.set({ saving: 'offline' });
-          this.timer = setTimeout(() => {
-            this.timer = null;
-            void this.run();
-          }, RETRY_MS);
           this.running = false;
+          this.retryLater();
           return;
         }
         const [refused] = this.queue.splice(0, 1);

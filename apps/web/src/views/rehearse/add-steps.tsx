@@ -1,8 +1,9 @@
-import { assetAtAddress, type Step, type Value } from '@oquel/core';
+import type { Step, Value } from '@oquel/core';
 import { useId, useState, type KeyboardEvent, type ReactNode } from 'react';
-import { Entry, type Read } from '../../parts/ui/entry.js';
+import { Entry } from '../../parts/ui/entry.js';
 import { useSessionState } from '../../session/session-context.js';
 import { FieldEntry } from './field-entry.js';
+import { readKey, readRaise } from './typed-steps.js';
 
 /** Steps that are not pointed at on the plan: pauses, channels that are told, and events that are typed. */
 export function AddSteps({ at, onStep }: { at: number; onStep: (step: Step) => void }): ReactNode {
@@ -92,36 +93,16 @@ function TellChannel({ at, onStep }: { at: number; onStep: (step: Step) => void 
     </div>
   );
 }
-/** A number, yes or no as such, everything else as text; quotes make a text of anything. */
-function readKey(text: string): Read<Value | null> {
-  const bare = text.trim();
-  if (bare === '') return { value: null };
-  if (/^(true|false|-?\d+(\.\d+)?)$/.test(bare)) return { value: JSON.parse(bare) as Value };
-  return { value: bare.replace(/^"(.*)"$/, '$1') };
-}
-
 /** `pylon-ridge:mast-2.onGust`: also for what is not on the plan, such as a copy that is spawned meanwhile. */
 function TypedRaise({ at, onStep }: { at: number; onStep: (step: Step) => void }): ReactNode {
   const { index } = useSessionState();
   const [text, setText] = useState('');
   const told = useId();
-  const match = /^(?<at>[^\s:]+:[^\s]+)\.(?<event>[A-Za-z_][\w-]*)$/.exec(text.trim());
-  const { at: address, event } = match?.groups ?? {};
-  const asset = match ? assetAtAddress(index, address) : null;
-  const doubt =
-    text.trim() === ''
-      ? ''
-      : !match
-        ? 'a scene, a colon, a thing, a dot and an event'
-        : !asset
-          ? `nothing is called ${address}`
-          : asset.eventAt.has(event)
-            ? ''
-            : `${asset.decl.id} has no event ${event}`;
+  const { raise, doubt } = readRaise(index, text);
   const onKeyDown = (e: KeyboardEvent): void => {
-    if (e.key !== 'Enter' || !match) return;
+    if (e.key !== 'Enter' || !raise) return;
     e.preventDefault();
-    onStep({ at, raise: { at: address, event } });
+    onStep({ at, raise });
     setText('');
   };
   return (
@@ -130,14 +111,14 @@ function TypedRaise({ at, onStep }: { at: number; onStep: (step: Step) => void }
         className="line code"
         aria-label="Raise, typed"
         aria-describedby={told}
-        aria-invalid={text.trim() !== '' && !match}
+        aria-invalid={text.trim() !== '' && !raise}
         placeholder="or type scene:thing.event"
         value={text}
         onChange={(e) => setText(e.target.value)}
         onKeyDown={onKeyDown}
       />
-      <span id={told} className={match ? 'fault warning' : 'soft'} role="status">
-        {doubt === '' && match ? 'Enter adds it' : doubt}
+      <span id={told} className={raise ? 'fault warning' : 'soft'} role="status">
+        {doubt === '' && raise ? 'Enter adds it' : doubt}
       </span>
     </div>
   );
