@@ -36,10 +36,18 @@ test('two windows on two servers: edits, undo and who is where come over at once
   await addRelease(mine, 'brake-1');
   await expect(count(theirs, 'onCalm')).toHaveText('2');
   await expect(theirs.getByText('edit by Ines:')).toBeVisible();
-  await theirs.getByRole('button', { name: 'Undo' }).click();
+  // Undo takes one's own edits; those of others are undone from the history.
+  await expect(theirs.getByRole('button', { name: 'Undo' })).toBeDisabled();
+  await theirs.getByRole('button', { name: 'History' }).click();
+  await theirs.getByRole('button', { name: /^Undo: / }).click();
+  await theirs.getByRole('button', { name: 'Close' }).click();
   await expect(count(mine, 'onCalm')).toHaveText('1');
   await expect(mine.getByText('edit by Tomas:')).toBeVisible();
-  await mine.getByRole('button', { name: 'Redo' }).click();
+  await theirs.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(count(mine, 'onCalm')).toHaveText('2');
+  await mine.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(count(theirs, 'onCalm')).toHaveText('1');
+  await mine.getByRole('button', { name: 'Redo', exact: true }).click();
   await expect(count(theirs, 'onCalm')).toHaveText('2');
 
   await theirs.goto(at(two.url).url('audit?rule=relay-cycle'));
@@ -78,10 +86,10 @@ test('what two people change at once is shown with both sides, and either can be
   await mute(other);
   await saved(other);
   const stored = await server.get(`/api/projects/${demo.id}/edits?after=1`);
-  expect(stored.body).toHaveLength(1);
+  expect((stored.body as { edits: unknown[] }).edits).toHaveLength(1);
   await strip(page, 'onGust').locator('[data-binding="gust-2a"] .said').focus();
   await page.keyboard.press('Delete');
-  await expect(page.getByText('no server: 1 edit waiting')).toBeVisible();
+  await expect(page.getByText('server not answering: 1 edit waiting')).toBeVisible();
   await page.unroute(/\/api\//);
   const choice = page.getByRole('dialog', { name: 'Changed by two' });
   await expect(choice).toContainText('Tomas changed the same thing');
@@ -89,7 +97,7 @@ test('what two people change at once is shown with both sides, and either can be
   await expect(choice.getByRole('row', { name: /gust-2a/ })).toContainText('not there');
   const { violations } = await new AxeBuilder({ page }).include('.conflict').analyze();
   expect(violations).toEqual([]);
-  await choice.getByRole('button', { name: 'Do mine over it' }).click();
+  await choice.getByRole('button', { name: 'Use mine' }).click();
   await expect(choice).toHaveCount(0);
   await saved(page);
   await expect(first(other)).toHaveCount(0);
@@ -98,29 +106,82 @@ test('what two people change at once is shown with both sides, and either can be
   await theirs.close();
 });
 
-test('a window that nobody looks at gives up its connection, and catches up when it is looked at', async ({
-  page,
+test('eight windows of one browser share one stream: each hears at once, and the first may be closed', async ({
   demo,
   context,
 }) => {
-  const look = (state: 'hidden' | 'visible'): Promise<void> =>
-    page.evaluate((is) => {
-      Object.defineProperty(document, 'visibilityState', { configurable: true, get: () => is });
-      document.dispatchEvent(new Event('visibilitychange'));
-    }, state);
+  const pages: Page[] = [];
+  for (let i = 0; i < 8; i++) pages.push(await context.newPage());
+  for (const page of pages) await openMast(page, demo);
+  const last = pages[7];
+  await expect(last.getByRole('button', { name: '7 other windows of this project' })).toBeVisible();
+  await addRelease(last, 'brake-1');
+  for (const page of pages) await expect(count(page, 'onCalm')).toHaveText('2');
+  await pages[0].close();
+  await expect(last.getByRole('button', { name: '6 other windows of this project' })).toBeVisible();
+  await addRelease(pages[3], 'brake-2');
+  for (const page of pages.slice(1)) await expect(count(page, 'onCalm')).toHaveText('3');
+});
+
+test('edits of a window that was closed are found by the list of projects and by another window, and stored', async ({
+  demo,
+  context,
+  server,
+}) => {
+  const first = await context.newPage();
+  await openMast(first, demo);
+  await first.route(/\/api\//, (route) => route.abort());
+  await addRelease(first, 'brake-1');
+  await addRelease(first, 'brake-2');
+  await expect(first.getByText('server not answering: 2 edits waiting')).toBeVisible();
+  await first.close();
+  const second = await context.newPage();
+  await second.goto(server.url);
+  const row = second.locator('.projectrow', { has: second.locator(`a[href*="${demo.id}"]`) }).first();
+  await expect(row).toContainText('2 edits not stored');
+  await openMast(second, demo);
+  await expect(second.getByText('2 edits from a closed window not stored')).toBeVisible();
+  await expect(count(second, 'onCalm')).toHaveText('1');
+  await second.getByRole('button', { name: 'Review' }).click();
+  const panel = second.getByRole('dialog', { name: 'Edits that are not stored' });
+  await expect(panel).toContainText('brake-2');
+  const { violations } = await new AxeBuilder({ page: second }).include('.kept').analyze();
+  expect(violations).toEqual([]);
+  await panel.getByRole('button', { name: 'Store them' }).click();
+  await expect(panel).toHaveCount(0);
+  await saved(second);
+  await expect(count(second, 'onCalm')).toHaveText('3');
+  await second.goto(server.url);
+  await expect(second.getByText('not stored')).toHaveCount(0);
+});
+
+test('an edit left for somebody else’s is set aside, and can be done after all', async ({
+  page,
+  demo,
+  browser,
+}) => {
+  const theirs = await browser.newContext();
+  const other = await theirs.newPage();
+  await as(other, 'Tomas');
   await openMast(page, demo);
-  const other = await context.newPage();
   await openMast(other, demo);
-  const here = other.getByRole('button', { name: /other window/ });
-  await expect(here).toBeVisible();
-  await look('hidden');
-  await expect(here).toHaveCount(0, { timeout: 20_000 });
-  await addRelease(other, 'brake-1');
+  const said = (p: Page): ReturnType<Page['locator']> =>
+    strip(p, 'onGust').locator('[data-binding="gust-2a"] .said');
+  await page.route(/\/api\//, (route) => route.abort());
+  await said(other).focus();
+  await other.keyboard.press('m');
   await saved(other);
-  await expect(count(page, 'onCalm')).toHaveText('1');
-  await look('visible');
-  await expect(count(page, 'onCalm')).toHaveText('2');
-  await expect(here).toBeVisible();
+  await said(page).focus();
+  await page.keyboard.press('Delete');
+  await page.unroute(/\/api\//);
+  await page.getByRole('button', { name: 'Keep Tomas’s' }).click();
+  await expect(page.getByText('1 edit set aside')).toBeVisible();
+  await expect(said(page)).toHaveCount(1);
+  await page.getByRole('button', { name: 'Review' }).click();
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await expect(said(other)).toHaveCount(0);
+  await expect(page.getByText('1 edit set aside')).toHaveCount(0);
+  await theirs.close();
 });
 
 interface Cluster {
@@ -155,13 +216,18 @@ test('the database is killed in the middle of edits: what was stored is there, w
   await page.getByRole('button', { name: 'Undo' }).click();
   await page.getByRole('button', { name: 'Redo' }).waitFor();
   await addRelease(page, 'brake-3');
-  await expect(page.getByText('no server: 3 edits waiting')).toBeVisible();
+  await expect(page.getByText('server not answering: 3 edits waiting')).toBeVisible();
   cluster = await ownPostgres(folder, cluster.port);
   await expect(page.locator('[data-saving="saved"]')).toBeVisible({ timeout: 40_000 });
   await page.reload();
   await expect(count(page, 'onCalm')).toHaveText('3');
   const edits = await server.get(`/api/projects/${id}/edits?after=1`);
-  expect((edits.body as { kind: string }[]).map((e) => e.kind)).toEqual(['edit', 'edit', 'undo', 'edit']);
+  expect((edits.body as { edits: { kind: string }[] }).edits.map((e) => e.kind)).toEqual([
+    'edit',
+    'edit',
+    'undo',
+    'edit',
+  ]);
   await server.stop();
   await cluster.remove();
   rmSync(folder, { recursive: true, force: true });
@@ -181,11 +247,9 @@ test('the database goes away under an open window: edits wait, outlive a reload,
   await admin.query(`alter database ${name} allow_connections false`);
   await admin.query(`select pg_terminate_backend(pid) from pg_stat_activity where datname = '${name}'`);
   await addRelease(page, 'brake-1');
-  await expect(page.getByText('no server: 1 edit waiting')).toBeVisible();
+  await expect(page.getByText('server not answering: 1 edit waiting')).toBeVisible();
   await addRelease(page, 'brake-2');
   await expect(count(page, 'onCalm')).toHaveText('3');
-  // Loading the window anew is asked about, since edits wait; it is done all the same.
-  page.on('dialog', (dialog) => void dialog.accept());
   await page.reload();
   await expect(page.getByRole('heading', { name: 'This project cannot be opened' })).toBeVisible();
   await admin.query(`alter database ${name} allow_connections true`);

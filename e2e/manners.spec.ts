@@ -81,7 +81,9 @@ test('the export is the document that was put in, and edits stand in the history
   await page.keyboard.press('m');
   await saved(page);
   const history = await server.get(`/api/projects/${demo.id}/edits?after=1`);
-  expect(history.body).toMatchObject([{ who: 'Ines', label: 'pylon-ridge: muted gust-2c' }]);
+  expect(history.body).toMatchObject({
+    edits: [{ who: 'Ines', label: 'pylon-ridge: muted gust-2c' }],
+  });
   await expect(page.getByRole('button', { name: 'Undo' })).toHaveAttribute('title', /muted gust-2c/);
 });
 

@@ -57,7 +57,7 @@ test('edits wait while the server is away, and are sent when it is back', async 
     await page.getByRole('button', { name: /^release/ }).click();
   }
   await expect(calm.locator('.count')).toHaveText('3');
-  await expect(page.getByText('no server: 2 edits waiting')).toBeVisible();
+  await expect(page.getByText('server not answering: 2 edits waiting')).toBeVisible();
   server = await startServer(databaseUrl, { PORT: port });
   await saved(page);
   await page.reload();

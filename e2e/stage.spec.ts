@@ -142,7 +142,7 @@ test('peers are given to placements; the history of one scope is read', async ({
   await expect(history.getByRole('listitem')).toContainText('pylon-ridge: set asleep of horn-2');
 });
 
-test('an older edit is taken back alone, unless a later one touched the same', async ({ page, demo }) => {
+test('an older edit is undone alone, unless a later one touched the same', async ({ page, demo }) => {
   await openPlan(page, demo, 'scope=pylon-ridge&chosen=horn-2');
   await page.getByRole('button', { name: 'Asleep at first' }).click();
   await saved(page);
@@ -154,14 +154,12 @@ test('an older edit is taken back alone, unless a later one touched the same', a
   const history = page.getByRole('dialog', { name: 'History' });
   await expect(history.getByRole('listitem')).toHaveCount(3);
   await history
-    .getByRole('button', { name: /^Take back: pylon-ridge: set asleep of mast-1/ })
+    .getByRole('button', { name: /^Undo: pylon-ridge: set asleep of mast-1/ })
     .last()
     .click();
-  await expect(
-    page.getByText(/cannot be taken back alone: .* came after it and touched the same/),
-  ).toBeVisible();
-  await history.getByRole('button', { name: /^Take back: pylon-ridge: set asleep of horn-2/ }).click();
-  await expect(history.getByText('took back: pylon-ridge: set asleep of horn-2')).toBeVisible();
+  await expect(page.getByText(/cannot be undone alone: .* came after it and touched the same/)).toBeVisible();
+  await history.getByRole('button', { name: /^Undo: pylon-ridge: set asleep of horn-2/ }).click();
+  await expect(history.getByText('undid: pylon-ridge: set asleep of horn-2')).toBeVisible();
   const [horn] = (await placements(page, demo, 'pylon-ridge')).filter((p) => p.id === 'horn-2');
   expect(horn).not.toHaveProperty('asleep');
 });

@@ -1,9 +1,9 @@
 import { Logger, Module, type DynamicModule } from '@nestjs/common';
 import { APP_FILTER, APP_GUARD } from '@nestjs/core';
 import { ThrottlerGuard, ThrottlerModule } from '@nestjs/throttler';
+import type { IncomingMessage } from 'node:http';
 import { LoggerModule } from 'nestjs-pino';
 import { AuditsController } from './audits/audits.controller.js';
-import { AuditsService } from './audits/audits.service.js';
 import { BuildStore } from './builds/build.store.js';
 import { BuildsController } from './builds/builds.controller.js';
 import { BuildsService } from './builds/builds.service.js';
@@ -12,8 +12,11 @@ import { Database } from './database/database.js';
 import { EditLog } from './projects/edit.log.js';
 import { EditsController } from './edits/edits.controller.js';
 import { EditsService } from './edits/edits.service.js';
+import { ProjectQueue } from './edits/project.queue.js';
 import { ExchangeController } from './exchange/exchange.controller.js';
+import { HeavyService } from './heavy/heavy.service.js';
 import { HealthController } from './health/health.controller.js';
+import { LIMITS } from './limits.js';
 import { ProblemFilter } from './http/problem.filter.js';
 import { LiveController } from './live/live.controller.js';
 import { LiveService } from './live/live.service.js';
@@ -31,8 +34,19 @@ export class AppModule {
     return {
       module: AppModule,
       imports: [
-        LoggerModule.forRoot({ pinoHttp: { level: process.env.LOG_LEVEL ?? 'info', autoLogging: true } }),
-        ThrottlerModule.forRoot([{ ttl: 10_000, limit: 1000 }]),
+        LoggerModule.forRoot({
+          pinoHttp: {
+            level: process.env.LOG_LEVEL ?? 'info',
+            autoLogging: true,
+            genReqId: (request: IncomingMessage & { id?: string }) => request.id ?? '',
+            redact: ['req.headers.authorization', 'req.headers.cookie', 'res.headers["set-cookie"]'],
+          },
+        }),
+        ThrottlerModule.forRoot({
+          throttlers: [{ ttl: LIMITS.rate.window, limit: LIMITS.rate.requests }],
+          // One count for an address, whatever it asks for.
+          generateKey: (_context, tracker) => tracker,
+        }),
       ],
       controllers: [
         ProjectsController,
@@ -53,7 +67,8 @@ export class AppModule {
         ProjectsService,
         EditLog,
         EditsService,
-        AuditsService,
+        HeavyService,
+        ProjectQueue,
         BuildStore,
         BuildsService,
         Notices,

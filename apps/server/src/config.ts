@@ -29,7 +29,10 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     databaseUrl: env.DATABASE_URL,
     web: env.OQUEL_WEB ?? null,
     demo: env.OQUEL_DEMO ?? null,
-    allowedHosts: (env.OQUEL_HOSTS ?? '').split(',').filter((h) => h !== ''),
+    allowedHosts: (env.OQUEL_HOSTS ?? '')
+      .split(',')
+      .map((h) => h.trim())
+      .filter((h) => h !== ''),
   };
 }
 export const CONFIG = Symbol('config');

@@ -2,14 +2,16 @@ import { ValidationPipe } from '@nestjs/common';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import type { NextFunction, Request, Response } from 'express';
+import compression from 'compression';
 import helmet from 'helmet';
 import { Logger } from 'nestjs-pino';
 import { AppModule } from './app.module.js';
 import type { Config } from './config.js';
 import { bodyParsers } from './http/bodies.js';
 import { hostAndOrigin } from './http/guards.js';
-import { badRequest, ProblemError } from './http/problem.js';
-import { knownProblem } from './http/problem.filter.js';
+import { earlyProblems } from './http/problem.filter.js';
+import { requestIds } from './http/request-id.js';
+import { invalid, VALIDATION } from './http/validated.js';
 import { describeApi } from './openapi.js';
 import { serveWeb } from './web/static.js';
 
@@ -39,21 +41,14 @@ export async function createApp(config: Config): Promise<NestExpressApplication>
       strictTransportSecurity: false,
     }),
   );
+  app.use(requestIds);
+  app.use(compression({ filter: compressible }));
   app.use(hostAndOrigin(config));
+  app.use('/api', noStore);
   app.use(...bodyParsers());
   if (config.web !== null) serveWeb(app, config.web);
   app.use(earlyProblems);
-  app.useGlobalPipes(
-    new ValidationPipe({
-      whitelist: true,
-      forbidNonWhitelisted: true,
-      transform: true,
-      exceptionFactory: (errors) => {
-        const reasons = errors.flatMap((e) => Object.values(e.constraints ?? {}));
-        return badRequest(reasons.join('; '), { fields: errors.map((e) => e.property) });
-      },
-    }),
-  );
+  app.useGlobalPipes(new ValidationPipe({ ...VALIDATION, transform: true, exceptionFactory: invalid }));
   const api = describeApi(app);
   app.getHttpAdapter().get('/api/openapi.json', (_request, response) => {
     (response as Response).json(api);
@@ -62,18 +57,14 @@ export async function createApp(config: Config): Promise<NestExpressApplication>
   return app;
 }
 
-/** Errors of the middleware before Nest's own handlers, such as a body that is no JSON. */
-function earlyProblems(error: unknown, _request: Request, response: Response, next: NextFunction): void {
-  const problem = knownProblem(error) ?? httpProblem(error);
-  if (!problem || response.headersSent) return next(error);
-  response.status(problem.status).type('application/problem+json').send(JSON.stringify(problem.body()));
-}
-function httpProblem(error: unknown): ProblemError | null {
-  if (!(error instanceof Error) || !('status' in error) || typeof error.status !== 'number') return null;
-  return new ProblemError(
-    error.status,
-    error.status === 404 ? 'not-found' : 'bad-request',
-    error.name,
-    error.message,
+/** A stream of events must arrive as it is sent. */
+function compressible(request: Request, response: Response): boolean {
+  return (
+    !/event-stream/.test(String(response.getHeader('Content-Type'))) && compression.filter(request, response)
   );
+}
+/** What the API answers is true now and kept nowhere. */
+function noStore(_request: Request, response: Response, next: NextFunction): void {
+  response.setHeader('Cache-Control', 'no-store');
+  next();
 }

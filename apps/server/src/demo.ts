@@ -1,10 +1,12 @@
 import { applyChanges, readProjectText, type Change } from '@oquel/core';
+import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import type { BuildVerdictDto } from './builds/build.dto.js';
 import type { BuildsService } from './builds/builds.service.js';
 import type { Database } from './database/database.js';
-import type { ProjectsService } from './projects/projects.service.js';
+import { writeDifference } from './edits/edit.rows.js';
+import { sql } from 'kysely';
 
 /** A frozen build of the demo: what it was, as changes of what it is. */
 interface DemoBuild {
@@ -17,32 +19,27 @@ interface DemoBuild {
 }
 
 /**
- * Loads the demo project, with the builds in `builds.json` beside it, if there is no project at all. Several servers may
- * begin at once: one loads it.
+ * Loads the demo project, with the builds in `builds.json` beside it, if there is no project at all; all in one
+ * transaction. Several servers may begin at once: one loads it.
  */
-export async function loadDemo(
-  db: Database,
-  projects: ProjectsService,
-  builds: BuildsService,
-  file: string,
-): Promise<void> {
-  const lock = await db.pool.connect();
-  try {
-    await lock.query('select pg_advisory_lock(4780)');
-    if ((await projects.list()).length > 0) return;
-    const text = await readFile(file, 'utf8');
-    const frozen = await demoBuilds(join(dirname(file), 'builds.json'));
-    const { id } = await projects.import(text);
+export async function loadDemo(db: Database, builds: BuildsService, file: string): Promise<void> {
+  const text = await readFile(file, 'utf8');
+  const frozen = await demoBuilds(join(dirname(file), 'builds.json'));
+  await db.k.transaction().execute(async (tx) => {
+    await sql`select pg_advisory_xact_lock(4780)`.execute(tx);
+    if (await tx.selectFrom('projects').select('id').limit(1).executeTakeFirst()) return;
     const { project } = readProjectText(text);
+    const id = randomUUID();
+    const empty = { ...project, assets: [] };
+    const row = { id, name: project.name, version: 1, body: JSON.stringify(empty), bytes: text.length };
+    await tx.insertInto('projects').values(row).execute();
+    await writeDifference(tx, id, empty, project);
     for (const { changes, at, verdicts, ...head } of frozen) {
-      const document = JSON.stringify(applyChanges(project, changes).project);
-      const build = await builds.import(id, document, { ...head, at: new Date(at) });
-      for (const said of verdicts) await builds.say(id, build.id, { ...said, at: new Date(said.at) });
+      const document = applyChanges(project, changes).project;
+      const build = await builds.add(tx, id, document, { ...head, at: new Date(at), version: null });
+      for (const said of verdicts) await builds.saySo(tx, id, build, { ...said, at: new Date(said.at) });
     }
-  } finally {
-    await lock.query('select pg_advisory_unlock(4780)').catch(() => undefined);
-    lock.release();
-  }
+  });
 }
 
 /** None where there is no such file. */

@@ -87,7 +87,10 @@ describe('a build', () => {
     const [first] = (await server.get(path('builds'))).body;
     const { body: before } = await server.get(path('document'));
     const back = await server.post(path(`builds/${first.id}/restore`), { base: 2, who: 'mira' });
-    expect(back).toMatchObject({ status: 201, body: { version: 3, undo: 'went back to build week 1' } });
+    expect(back).toMatchObject({
+      status: 201,
+      body: { version: 3, undo: [{ label: 'went back to build week 1' }, {}] },
+    });
     expect((await server.get(path('document'))).body).toEqual(smallProject());
     expect(await server.post(path(`builds/${first.id}/restore`), { base: 3, who: 'mira' })).toMatchObject({
       status: 409,
@@ -147,7 +150,7 @@ describe('a document that takes the place of a project', () => {
     expect(await replace(1, '{"format":1}')).toMatchObject({ status: 422 });
     expect(await replace(7, wanted)).toMatchObject({
       status: 409,
-      body: { type: 'urn:oquel:problem:changed-meanwhile' },
+      body: { type: 'urn:oquel:problem:unknown-version' },
     });
     expect((await server.get(`/api/projects/${project}`)).body.version).toBe(1);
     expect(await replace(1, wanted)).toMatchObject({ status: 201, body: { version: 2 } });

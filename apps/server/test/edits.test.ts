@@ -114,17 +114,25 @@ describe('edits', () => {
     ];
     const { status, body } = await edit(1, changes);
     expect(status).toBe(201);
-    expect(body).toMatchObject({ version: 2, undo: 'wired brake-2', redo: null });
+    expect(body).toMatchObject({ version: 2, undo: [{ version: 2, label: 'wired brake-2' }], redo: [] });
     const after = await stored();
     expect(after.assets[0].bindings!.map((b) => b.id)).toEqual(['gust-3', 'gust-2', 'gust-one']);
     expect(after.assets[0].placements!.map((p) => p.id)).toEqual(['mast-1', 'mast-2', 'brake-1']);
     expect(after.assets[2].bindings).toHaveLength(1);
     expect(await storedForAnother()).toBe(JSON.stringify(after));
 
-    expect((await step('undo', 2)).body).toMatchObject({ version: 3, undo: null, redo: 'wired brake-2' });
+    expect((await step('undo', 2)).body).toMatchObject({
+      version: 3,
+      undo: [],
+      redo: [{ label: 'wired brake-2' }],
+    });
     expect(JSON.stringify(await stored())).toBe(original);
     expect(await storedForAnother()).toBe(original);
-    expect((await step('redo', 3)).body).toMatchObject({ version: 4, undo: 'wired brake-2', redo: null });
+    expect((await step('redo', 3)).body).toMatchObject({
+      version: 4,
+      undo: [{ label: 'wired brake-2' }],
+      redo: [],
+    });
     expect(await stored()).toEqual(after);
   });
 
@@ -171,7 +179,6 @@ describe('edits', () => {
     expect(answer.status).toBe(409);
     expect(answer.body).toMatchObject({
       type: 'urn:oquel:problem:stale-edit',
-      overlap: ['bindings/pylon-ridge/gust-1'],
       theirs: [{ label: 'removed gust-1', who: 'ines' }],
       yours: [insert('brake-2'), mine],
     });
@@ -305,7 +312,10 @@ describe('an older edit taken back', () => {
     await edit(2, [{ op: 'set', part: 'note', value: 'kept' }], { label: 'noted' });
     const { status, body } = await takeBack(3, 2);
     expect(status).toBe(201);
-    expect(body).toMatchObject({ version: 4, undo: 'took back: wired brake-2' });
+    expect(body).toMatchObject({
+      version: 4,
+      undo: [{ version: 4, label: 'undid: wired brake-2' }, { version: 3 }],
+    });
     expect(await bindingIds()).not.toContain('gust-2');
     expect((JSON.parse(await storedForAnother()) as Project).note).toBe('kept');
     await step('undo', 4);
@@ -339,6 +349,6 @@ describe('an older edit taken back', () => {
     await step('undo', 2);
     const { status } = await takeBack(3, version);
     expect(status).toBe(version === 1 ? 400 : 409);
-    expect((await server.get(`/api/projects/${id}/edits?after=0`)).body).toHaveLength(2);
+    expect((await server.get(`/api/projects/${id}/edits?after=0`)).body.edits).toHaveLength(2);
   });
 });

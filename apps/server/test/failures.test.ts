@@ -85,6 +85,52 @@ describe('a server that is killed in the middle of an import', () => {
   });
 });
 
+describe('a connection that is lost', () => {
+  it('in the middle of a statement or a transaction ends that request alone, again and again', async () => {
+    const server = await TestServer.start(databaseUrl);
+    const admin = new pg.Client({ connectionString: process.env.OQUEL_TEST_POSTGRES });
+    await admin.connect();
+    const name = new URL(databaseUrl).pathname.slice(1);
+    const id = await server.import(smallProject());
+    const stored = new Set<string>();
+    let going = true;
+    const client = async (c: number): Promise<void> => {
+      for (let i = 0; going; i++) {
+        const binding = `c${c}n${i}`;
+        const change = {
+          op: 'insert',
+          list: 'bindings',
+          asset: 'pylon-ridge',
+          index: 0,
+          item: engage(binding, 'brake-2'),
+        };
+        const body = { base: 1, changes: [change], label: binding, who: 'x', key: crypto.randomUUID() };
+        let answer = await server.post(`/api/projects/${id}/edits`, body);
+        for (; answer.status === 503; answer = await server.post(`/api/projects/${id}/edits`, body)) {
+          await new Promise((resolve) => setTimeout(resolve, 20));
+        }
+        expect(answer.status).toBe(201);
+        stored.add(binding);
+      }
+    };
+    const clients = [0, 1, 2, 3].map(client);
+    for (let i = 0; i < 25; i++) {
+      await new Promise((resolve) => setTimeout(resolve, 60));
+      await admin.query(`select pg_terminate_backend(pid) from pg_stat_activity where datname = '${name}'`);
+    }
+    going = false;
+    await Promise.all(clients);
+    expect(server.process.exitCode).toBeNull();
+    const { body } = await server.get(`/api/projects/${id}`);
+    const bindings = (body.document.assets[0].bindings as { id: string }[]).map((b) => b.id);
+    expect(stored.size).toBeGreaterThan(0);
+    expect(bindings.sort()).toEqual([...stored, 'gust-1'].sort());
+    expect(body.version).toBe(stored.size + 1);
+    await admin.end();
+    await server.stop();
+  });
+});
+
 describe('a database that goes away', () => {
   let server: TestServer;
   let admin: pg.Client;

@@ -11,7 +11,10 @@ beforeAll(async () => {
   mkdirSync(join(web, 'assets'));
   writeFileSync(join(web, 'index.html'), '<title>Oquel</title>');
   writeFileSync(join(web, 'assets/app-1.js'), 'export {};');
-  server = await TestServer.start(await newDatabase(), { OQUEL_WEB: web });
+  server = await TestServer.start(await newDatabase(), {
+    OQUEL_WEB: web,
+    OQUEL_HOSTS: ' station.example , other.example',
+  });
 });
 afterAll(() => server.stop());
 
@@ -51,6 +54,11 @@ describe('the web application', () => {
     expect(await server.get('/api/gone')).toMatchObject({ status: 404, type: 'application/problem+json' });
     expect((await server.get('/assets/..%2f..%2fpackage.json')).status).toBeGreaterThanOrEqual(400);
   });
+  it('answers HEAD as GET, without the page', async () => {
+    for (const path of ['/', '/p/some-id/wire', '/apiary']) {
+      expect(await server.call('HEAD', path)).toMatchObject({ status: 200, type: 'text/html', text: '' });
+    }
+  });
   it('comes with headers that keep other pages out', async () => {
     const { headers } = await server.get('/');
     expect(headers.get('content-security-policy')).toMatch(/default-src 'self'/);
@@ -65,6 +73,9 @@ describe('who may ask', () => {
     ['127.0.0.1', 200],
     ['localhost:1234', 200],
     ['[::1]:80', 200],
+    ['LOCALHOST', 200],
+    ['localhost.', 200],
+    ['Station.Example:80', 200],
     ['veyra.example', 421],
     ['127.0.0.1.veyra.example', 421],
   ];

@@ -1,4 +1,6 @@
 import { readFileSync } from 'node:fs';
+import { randomUUID } from 'node:crypto';
+import { gzipSync } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { DEMO, newDatabase, TestServer } from './harness.js';
 import { smallProject } from './small-project.js';
@@ -19,8 +21,8 @@ describe('projects', () => {
 
   it('exports exactly what was put in, order of properties and unknown ones included', async () => {
     const text = JSON.stringify({
-      name: 'Odd "names" \\ and \u0000 and \ud800',
-      extra: { kept: [1, 2.5, null, 'tab\there'] },
+      name: 'Odd "names" \\ and \u0000 and \u{1f32a}',
+      extra: { kept: [1, 2.5, null, 'tab\there', '\ud800'] },
       format: 'oquel.project/1',
       assets: [
         { kind: 'prefab', bindings: [], id: 'Empty', note: 'line\nbreak' },
@@ -39,7 +41,7 @@ describe('projects', () => {
       /Veyra/.test(p.name),
     );
     const opened = await server.get(`/api/projects/${demo.id}`);
-    expect(opened.body).toMatchObject({ version: 1, undo: null, redo: null });
+    expect(opened.body).toMatchObject({ version: 1, undo: [], redo: [] });
     expect(opened.body.document).toEqual(JSON.parse(readFileSync(DEMO, 'utf8')));
     const { status, body, headers } = await server.get(`/api/projects/${demo.id}/audit?today=2026-11-24`);
     expect(status).toBe(200);
@@ -105,6 +107,46 @@ describe('answers to wrong requests', () => {
       'wrong-origin',
     ],
     ['a bad date', 'GET', '/api/projects/ID/audit?today=soon', undefined, {}, 400, 'bad-request'],
+    ['no such day', 'GET', '/api/projects/ID/audit?today=2026-02-30', undefined, {}, 400, 'bad-request'],
+    [
+      'two dates',
+      'GET',
+      '/api/projects/ID/audit?today=2026-02-03&today=x',
+      undefined,
+      {},
+      400,
+      'bad-request',
+    ],
+    [
+      'a version beyond all',
+      'GET',
+      '/api/projects/ID/edits?after=3000000000',
+      undefined,
+      {},
+      400,
+      'bad-request',
+    ],
+    ['a base beyond all', 'POST', '/api/projects/ID/undo', { base: 1e300, who: 'x' }, {}, 400, 'bad-request'],
+    [
+      'a version to undo beyond all',
+      'POST',
+      '/api/projects/ID/take-back',
+      { base: 1, version: 2 ** 31, who: 'x' },
+      {},
+      400,
+      'bad-request',
+    ],
+    ['values nested deep', 'POST', '/api/projects/ID/edits', '['.repeat(3000), {}, 400, 'bad-json'],
+    ['a document nested deep', 'POST', '/api/projects', '{"a":'.repeat(5000), {}, 422, 'broken-document'],
+    [
+      'a build with a blank name',
+      'POST',
+      '/api/projects/ID/builds',
+      { base: 1, name: ' ', who: 'x' },
+      {},
+      400,
+      'bad-request',
+    ],
     ['a bad version', 'GET', '/api/projects/ID/edits?after=x', undefined, {}, 400, 'bad-request'],
     ['bad JSON', 'POST', '/api/projects/ID/edits', '{"base":', {}, 400, 'bad-json'],
     ['a wrong shape', 'POST', '/api/projects/ID/edits', { base: 0, surplus: 1 }, {}, 400, 'bad-request'],
@@ -122,6 +164,63 @@ describe('answers to wrong requests', () => {
     const answer = await server.post(`/api/projects/${id}/edits`, { label: 'x'.repeat(17 * 1024 * 1024) });
     expect(answer).toMatchObject({ status: 413, type: 'application/problem+json' });
     expect(answer.body).toMatchObject({ type: 'urn:oquel:problem:too-large', limit: 16 * 1024 * 1024 });
+  });
+
+  it('text that is not UTF-8, and nothing is stored', async () => {
+    const before = (await server.get('/api/projects')).text;
+    const document = Buffer.from('{"format":"oquel.project/1","name":"a\xff","assets":[]}', 'latin1');
+    const answer = await fetch(`${server.url}/api/projects`, { method: 'POST', body: document });
+    expect(answer.status).toBe(400);
+    expect(await answer.json()).toMatchObject({ type: 'urn:oquel:problem:bad-text' });
+    expect((await server.get('/api/projects')).text).toBe(before);
+  });
+  it('a compressed body counts by what it unpacks to; the server answers meanwhile', async () => {
+    const [{ id }] = (await server.get('/api/projects')).body;
+    const bomb = gzipSync(Buffer.alloc(17 * 1024 * 1024, ' '));
+    const answers = await Promise.all([
+      ...Array.from({ length: 6 }, () =>
+        fetch(`${server.url}/api/projects/${id}/edits`, {
+          method: 'POST',
+          body: bomb,
+          headers: { 'Content-Encoding': 'gzip' },
+        }),
+      ),
+      fetch(`${server.url}/api/health`),
+    ]);
+    expect(answers.map((a) => a.status)).toEqual([413, 413, 413, 413, 413, 413, 200]);
+  });
+  it('a compressed document is read like one that is not', async () => {
+    const text = JSON.stringify({ format: 'oquel.project/1', name: 'Packed', assets: [] });
+    const packed = await fetch(`${server.url}/api/projects`, {
+      method: 'POST',
+      body: gzipSync(text),
+      headers: { 'Content-Encoding': 'gzip' },
+    });
+    expect(packed.status).toBe(201);
+  });
+  it('tells properties that stand twice in an import, and does it once with one key', async () => {
+    const key = randomUUID();
+    const text = '{"format":"oquel.project/1","name":"One","name":"Two","assets":[]}';
+    const [first, again] = [
+      await server.post(`/api/projects?key=${key}`, text),
+      await server.post(`/api/projects?key=${key}`, text),
+    ];
+    expect(first.body.repeated).toEqual(['/name']);
+    expect(again.body.id).toBe(first.body.id);
+    const { body } = await server.get('/api/projects');
+    expect(body.filter((p: { name: string }) => p.name === 'Two')).toHaveLength(1);
+  });
+  it('answers are packed, kept nowhere, and carry the id of their request', async () => {
+    const [{ id }] = (await server.get('/api/projects')).body;
+    const answer = await fetch(`${server.url}/api/projects/${id}`, {
+      headers: { 'Accept-Encoding': 'gzip' },
+    });
+    expect(answer.headers.get('cache-control')).toBe('no-store');
+    const large = await fetch(`${server.url}/api/openapi.json`, { headers: { 'Accept-Encoding': 'gzip' } });
+    expect(large.headers.get('content-encoding')).toBe('gzip');
+    const missing = await server.get('/api/gone');
+    expect(missing.body.request).toMatch(/^[0-9a-f-]{36}$/);
+    expect(missing.headers.get('x-request-id')).toBe(missing.body.request);
   });
 
   it('describes its API', async () => {

@@ -4,6 +4,8 @@ import { engage, smallProject } from '../../server/test/small-project.js';
 import { Auditor } from '../src/workers/auditor.js';
 import type { AuditorPort } from '../src/session/auditor-questions.js';
 import type { ProjectSession as Session } from '../src/session/project-session.js';
+import type { Entry } from '../src/session/queue/entry.js';
+import type { EntryStore } from '../src/session/queue/ports.js';
 import type { SessionState } from '../src/session/session-state.js';
 
 type Opened = ConstructorParameters<typeof Session>[0];
@@ -25,14 +27,38 @@ export class World {
     return new World(server, databaseUrl, await import('../src/session/project-session.js'));
   }
   async newProject(): Promise<void> {
+    this.kept.clear();
     this.id = await this.server.import(smallProject());
   }
+  /** A window of somebody, who has one browser. */
   async open(who: string): Promise<{ session: Session; notices: string[] }> {
-    return this.session((await this.server.get(`/api/projects/${this.id}`)).body as Opened, who);
+    const opened = await this.server.get(`/api/projects/${this.id}?author=${this.author(who)}`);
+    return this.session(opened.body as Opened, who);
   }
+  author(who: string): string {
+    const known = this.authors.get(who) ?? crypto.randomUUID();
+    this.authors.set(who, known);
+    return known;
+  }
+  private readonly authors = new Map<string, string>();
+  /** What the browser keeps. */
+  readonly kept = new Map<string, Entry>();
   /** A window that has been opened. */
   session(opened: Opened, who: string): { session: Session; notices: string[] } {
-    const session = new this.sessions.ProjectSession(opened, auditor(), () => who);
+    const store: EntryStore = {
+      all: () => Promise.resolve([...this.kept.values()].filter((e) => e.project === this.id)),
+      put: (entries) => {
+        for (const entry of entries) this.kept.set(entry.key, structuredClone(entry));
+        return Promise.resolve();
+      },
+      remove: (keys) => {
+        for (const key of keys) this.kept.delete(key);
+        return Promise.resolve();
+      },
+    };
+    const window = { client: who, author: this.author(who), who: () => who, store };
+    const session = new this.sessions.ProjectSession(opened, auditor(), window);
+    void session.takeUp(() => false);
     const notices: string[] = [];
     session.onNotice((n) => notices.push(n.text));
     return { session, notices };

@@ -1,6 +1,9 @@
 export * from './project/types.js';
 export { readProject, readProjectText, type ReadResult } from './project/read.js';
 export { BrokenDocument, problemText, type Problem } from './project/problem.js';
+export { jsonDepthFault } from './project/json-text.js';
+export { isIsoDate } from './project/iso-date.js';
+export { LIMITS } from './limits.js';
 export { projectJsonSchema } from './project/json-schema.js';
 export { canonicalJson, byCodeUnits } from './project/canonical.js';
 export { isName } from './project/document.js';
@@ -36,7 +39,8 @@ export {
   type PartChange,
   type ProjectPart,
 } from './edit/change.js';
-export { appendRun, applyChanges, EditRefused, type Applied } from './edit/apply.js';
+export { applyChanges, ChangeApplier, type Applied } from './edit/apply.js';
+export { EditRefused } from './edit/check-change.js';
 export { readChangeSet } from './edit/change-shape.js';
 export { overlap, touches } from './edit/touches.js';
 export {

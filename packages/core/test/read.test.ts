@@ -192,6 +192,102 @@ describe('reading', () => {
     }
     expect(problemsOf(() => readProjectText('['.repeat(200_000)))[0].pointer).toBe('');
   });
+
+  const broken: [string, string, RegExp, RegExp][] = [
+    ['nothing', '', /a value/, /the end of the text in line 1, column 1/],
+    ['a blank document', '  \n ', /a value/, /the end .* line 2, column 2/],
+    ['a text cut off', '{"a": "x', /a closing quote/, /the end/],
+    ['a document cut off', '{"a": [1, {"b": 2}', /comma or a closing \]/, /the end .* column 19/],
+    ['a missing colon', '{"a" 1}', /a colon/, /"1}" in line 1, column 6/],
+    ['a trailing comma', '{"a": 1,}', /property name/, /column 9/],
+    ['a trailing comma in a list', '[1,]', /a value/, /column 4/],
+    ['more after the end', '{} {}', /nothing more/, /column 4/],
+    ['a line end inside a text', '["a\nb"]', /control characters/, /column 4/],
+    ['an unknown escape', '["ab\\x"]', /known escape/, /column 5/],
+    ['a comment', '{ // no', /property name/, /column 3/],
+    ['a number that is none', '[01]', /a value/, /column 2/],
+    ['nested too deep', '{"a":'.repeat(201), /at most 200 levels/, /column 1001/],
+  ];
+  it.each(broken)('says where a text stops being JSON: %s', (_name, text, expected, found) => {
+    const [problem] = problemsOf(() => readProjectText(text));
+    expect(problem.expected).toMatch(expected);
+    expect(problem.found).toMatch(found);
+  });
+  it('finds the place in torn texts as the platform does, where that tells it', () => {
+    const r = new Random(5);
+    let compared = 0;
+    for (let i = 0; i < 500; i++) {
+      const text = JSON.stringify(randomProject(i % 20), null, 1);
+      const at = r.int(text.length);
+      const torn = text.slice(0, at) + r.pick(['}', ']', ',', ':', 'x']) + text.slice(at);
+      let message = '';
+      try {
+        JSON.parse(torn);
+        continue;
+      } catch (error) {
+        message = (error as Error).message;
+      }
+      const position = /at position (\d+)/.exec(message);
+      const [problem] = problemsOf(() => readProjectText(torn));
+      const place = /line (\d+), column (\d+)/.exec(problem.found)!;
+      if (!position) continue;
+      const before = torn.slice(0, Number(position[1])).split('\n');
+      // An unknown escape and a cut off word are placed at their beginning.
+      if (Number(place[1]) === before.length) compared++;
+      else expect({ torn: torn.slice(at - 10, at + 10), message, problem }).toBeNull();
+    }
+    expect(compared).toBeGreaterThan(100);
+  });
+
+  it('tells which properties stand twice, and keeps the last', () => {
+    const text =
+      '{"format":"oquel.project/1","name":"a","name":"b","assets":[{"id":"s","kind":"scene","bindings":[],' +
+      '"note":"1","\\u006eote":"2"}]}';
+    const { project, repeated } = readProjectText(text);
+    expect(repeated).toEqual(['/name', '/assets/0/note']);
+    expect(project).toMatchObject({ name: 'b', assets: [{ note: '2' }] });
+    expect(readProjectText(JSON.stringify(project)).repeated).toEqual([]);
+  });
+
+  it.each<[string, unknown, string, RegExp]>([
+    ['a name of 5 MB', { ...base, name: 'x'.repeat(5e6) }, '/name', /at most 1000 characters/],
+    ['half of a surrogate pair', { ...base, name: 'a\ud800' }, '/name', /Unicode/],
+    ['a note of a million characters', { ...base, note: 'x'.repeat(1e6) }, '/note', /at most 100000/],
+    [
+      'a pattern of 1 001 characters',
+      { ...base, policy: { names: { event: 'a'.repeat(1001) } } },
+      '/policy/names/event',
+      /at most 1000 characters/,
+    ],
+    [
+      'a pattern that multiplies',
+      { ...base, policy: { names: { event: '((((a{30}){30})))'.repeat(20) } } },
+      '/policy/names/event',
+      /a pattern that repeats less/,
+    ],
+    [
+      'a step beyond all time',
+      { ...base, rehearsals: [{ name: 'r', steps: [{ at: 1e303, pause: true }] }] },
+      '/rehearsals/0/steps/0/at',
+      /at most 1000000000/,
+    ],
+    [
+      'a limit that is not exact',
+      scene({ events: [{ name: 'onA', cause: { type: 'code' }, limit: 2 ** 53 }] }),
+      '/assets/0/events/0/limit',
+      /at most 9007199254740991/,
+    ],
+    [
+      'a polygon of too many corners',
+      scene({ area: { polygon: Array.from({ length: 10_001 }, () => [0, 0]) } }),
+      '/assets/0/area/polygon',
+      /a list of at most 10000/,
+    ],
+  ])('refuses what is beyond a bound: %s', (_name, document, pointer, expected) => {
+    const [problem] = problemsOf(() => readProject(document));
+    expect(problem.pointer).toBe(pointer);
+    expect(problem.expected).toMatch(expected);
+  });
 });
 
 const JUNK: unknown[] = [null, -1, 0.5, '', 'x y', true, [], {}, [1, 2], { at: '.' }, '~', 1e300];

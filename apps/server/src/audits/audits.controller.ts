@@ -1,14 +1,21 @@
-import { Controller, Get, Inject, Query, Res } from '@nestjs/common';
+import { Controller, Get, Inject, Query, Res, type StreamableFile } from '@nestjs/common';
 import { ApiOkResponse, ApiOperation, ApiQuery, ApiTags } from '@nestjs/swagger';
+import { isIsoDate } from '@oquel/core';
 import type { Response } from 'express';
+import { Database } from '../database/database.js';
+import { asJson, HeavyService } from '../heavy/heavy.service.js';
 import { badRequest } from '../http/problem.js';
-import { ProjectId } from '../projects/projects.controller.js';
-import { AuditsService } from './audits.service.js';
+import { ProjectId } from '../projects/project-id.js';
+import { ProjectStore } from '../projects/project.store.js';
 
 @ApiTags('audits')
 @Controller('api/projects/:id/audit')
 export class AuditsController {
-  constructor(@Inject(AuditsService) private readonly audits: AuditsService) {}
+  constructor(
+    @Inject(HeavyService) private readonly heavy: HeavyService,
+    @Inject(Database) private readonly db: Database,
+    @Inject(ProjectStore) private readonly store: ProjectStore,
+  ) {}
 
   @Get()
   @ApiOperation({ summary: 'Audit the project as it is stored now' })
@@ -16,14 +23,23 @@ export class AuditsController {
   @ApiOkResponse({ description: 'oquel.audit/1', schema: { type: 'object' } })
   async audit(
     @ProjectId() id: string,
-    @Res() response: Response,
-    @Query('today') today?: string,
-  ): Promise<void> {
-    if (today !== undefined && Number.isNaN(Date.parse(`${today}T00:00:00Z`))) {
-      throw badRequest(`today must be a date such as 2026-11-24, not "${today}"`);
-    }
-    const { text, version } = await this.audits.audit(id, today);
-    response.setHeader('Oquel-Version', String(version));
-    response.type('application/json').send(text);
+    @Res({ passthrough: true }) response: Response,
+    @Query('today') today: unknown = new Date().toISOString().slice(0, 10),
+  ): Promise<StreamableFile> {
+    if (!isIsoDate(today))
+      throw badRequest(`today must be a date such as 2026-11-24, not "${String(today)}"`);
+    await this.store.version(this.db.k, id);
+    const done = await this.heavy.audit(id, today, whenLeft(response));
+    response.setHeader('Oquel-Version', String(done.version));
+    return asJson(done);
   }
+}
+
+/** Told when the client does not wait for the answer any more. */
+function whenLeft(response: Response): AbortSignal {
+  const left = new AbortController();
+  response.once('close', () => {
+    if (!response.writableFinished) left.abort();
+  });
+  return left.signal;
 }

@@ -1,11 +1,35 @@
 import { ApiProperty } from '@nestjs/swagger';
-import { IsIn, IsInt, IsOptional, IsString, Length, MaxLength, Min } from 'class-validator';
+import {
+  IsIn,
+  IsInt,
+  IsOptional,
+  IsString,
+  IsUUID,
+  Length,
+  Matches,
+  Max,
+  MaxLength,
+  Min,
+} from 'class-validator';
+import { MAX_VERSION } from '../edits/edit.dto.js';
 import { Sayable } from '../http/sayable.js';
 
-class Named {
+/** Of a request that is done once, however often it is sent. */
+class Keyed {
+  @ApiProperty({
+    required: false,
+    format: 'uuid',
+    description: 'Sent twice with the same key it is done once.',
+  })
+  @IsOptional()
+  @IsUUID()
+  key?: string;
+}
+class Named extends Keyed {
   @ApiProperty({ minLength: 1, maxLength: 100, description: 'Unique among the builds of a project.' })
   @IsString()
   @Length(1, 100)
+  @Matches(/\S/, { message: 'name must not be blank' })
   @Sayable()
   name: string;
 
@@ -26,12 +50,13 @@ export class FreezeDto extends Named {
   @ApiProperty({ minimum: 1, description: 'The version that is to be frozen; it must be the stored one.' })
   @IsInt()
   @Min(1)
+  @Max(MAX_VERSION)
   base: number;
 }
 /** The query of an import; the body is the document. */
 export class BuildImportDto extends Named {}
 
-export class SayDto {
+export class SayDto extends Keyed {
   @ApiProperty({ enum: ['through', 'back'], description: 'Lets the build through, or holds it back.' })
   @IsIn(['through', 'back'])
   verdict: 'through' | 'back';

@@ -1,9 +1,8 @@
 import { Injectable } from '@nestjs/common';
-import type { Database, Tx } from '../database/database.js';
+import type { Reader, Tx } from '../database/database.js';
 import { ProblemError } from '../http/problem.js';
 import type { BuildDto, BuildVerdictDto, WaivedDto } from './build.dto.js';
 
-type Reader = Database['k'] | Tx;
 /** A build that is about to be stored. Texts are JSON. */
 export interface NewBuild {
   id: string;
@@ -17,6 +16,7 @@ export interface NewBuild {
   waived: WaivedDto[];
   document: string;
   audit: string;
+  key: string | null;
 }
 
 /** Builds as rows. They are added to and never changed. */
@@ -82,6 +82,17 @@ export class BuildStore {
       .executeTakeFirst();
     if (added.numInsertedOrUpdatedRows === 0n) throw nameTaken(build.name);
   }
+  /** The build that was made by a request with that key, if any. */
+  async made(k: Reader, project: string, key: string | undefined): Promise<string | null> {
+    if (key === undefined) return null;
+    const row = await k
+      .selectFrom('builds')
+      .select('id')
+      .where('project_id', '=', project)
+      .where('key', '=', key)
+      .executeTakeFirst();
+    return row?.id ?? null;
+  }
   /** @throws ProblemError 409 when the name is taken, so that nothing costly is done in vain */
   async checkFree(k: Reader, project: string, name: string): Promise<void> {
     const row = await k
@@ -98,7 +109,7 @@ export class BuildStore {
     tx: Tx,
     project: string,
     build: string,
-    said: Omit<BuildVerdictDto, 'at'> & { at?: Date },
+    said: Omit<BuildVerdictDto, 'at'> & { at?: Date; key: string | null },
   ): Promise<void> {
     const row = await tx
       .selectFrom('builds')
@@ -115,6 +126,15 @@ export class BuildStore {
           ? 'the gate stopped this build; say why it is let through nevertheless'
           : 'the gate let this build pass; say why it is held back nevertheless';
       throw new ProblemError(422, 'reason-needed', 'A reason is needed', detail);
+    }
+    if (said.key !== null) {
+      const known = await tx
+        .selectFrom('build_verdicts')
+        .select('n')
+        .where('build_id', '=', build)
+        .where('key', '=', said.key)
+        .executeTakeFirst();
+      if (known) return;
     }
     const { n } = await tx
       .selectFrom('build_verdicts')

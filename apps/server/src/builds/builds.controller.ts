@@ -1,10 +1,24 @@
-import { Body, Controller, Get, Inject, Param, ParseUUIDPipe, Post, Query, Req, Res } from '@nestjs/common';
+import {
+  Body,
+  Controller,
+  Get,
+  Inject,
+  Param,
+  ParseUUIDPipe,
+  Post,
+  Query,
+  Req,
+  Res,
+  type StreamableFile,
+} from '@nestjs/common';
 import { ApiBody, ApiCreatedResponse, ApiOkResponse, ApiOperation, ApiTags } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
-import { EditedDto, StepDto } from '../edits/edit.dto.js';
+import { EditsDto, StepDto } from '../edits/edit.dto.js';
 import { fileName } from '../http/file-name.js';
 import { badRequest } from '../http/problem.js';
-import { ProjectId } from '../projects/projects.controller.js';
+import { ProjectQueue } from '../edits/project.queue.js';
+import { HeavyService } from '../heavy/heavy.service.js';
+import { ProjectId } from '../projects/project-id.js';
 import { BuildDto, BuildImportDto, FreezeDto, SayDto } from './build.dto.js';
 import { noSuchBuild } from './build.store.js';
 import { BuildsService } from './builds.service.js';
@@ -15,7 +29,11 @@ const BuildId = (): ParameterDecorator =>
 @ApiTags('builds')
 @Controller('api/projects/:id/builds')
 export class BuildsController {
-  constructor(@Inject(BuildsService) private readonly builds: BuildsService) {}
+  constructor(
+    @Inject(BuildsService) private readonly builds: BuildsService,
+    @Inject(HeavyService) private readonly heavy: HeavyService,
+    @Inject(ProjectQueue) private readonly queue: ProjectQueue,
+  ) {}
 
   @Get()
   @ApiOperation({ summary: 'All builds of a project, the oldest first' })
@@ -27,17 +45,22 @@ export class BuildsController {
   @Post()
   @ApiOperation({ summary: 'Freeze the project as it is stored, with its audit and gate' })
   @ApiCreatedResponse({ type: BuildDto })
-  freeze(@ProjectId() id: string, @Body() dto: FreezeDto): Promise<BuildDto> {
-    return this.builds.freeze(id, dto);
+  freeze(@ProjectId() id: string, @Body() dto: FreezeDto): Promise<StreamableFile> {
+    return this.heavy.freeze(id, dto);
   }
 
   @Post('import')
   @ApiOperation({ summary: 'Put a document in as a build' })
   @ApiBody({ description: 'The document, oquel.project/1', schema: { type: 'object' } })
   @ApiCreatedResponse({ type: BuildDto })
-  import(@ProjectId() id: string, @Query() dto: BuildImportDto, @Req() request: Request): Promise<BuildDto> {
-    if (typeof request.body !== 'string') throw badRequest('the body must be a project document');
-    return this.builds.import(id, request.body, dto);
+  import(
+    @ProjectId() id: string,
+    @Query() dto: BuildImportDto,
+    @Req() request: Request,
+  ): Promise<StreamableFile> {
+    const { body } = request as { body: unknown };
+    if (!Buffer.isBuffer(body)) throw badRequest('the body must be a project document');
+    return this.heavy.importBuild(id, dto, body);
   }
 
   @Get(':build/document')
@@ -63,9 +86,9 @@ export class BuildsController {
 
   @Post(':build/restore')
   @ApiOperation({ summary: 'Make the project as it was in a build; an edit that can be undone' })
-  @ApiCreatedResponse({ type: EditedDto })
-  restore(@ProjectId() id: string, @BuildId() build: string, @Body() dto: StepDto): Promise<EditedDto> {
-    return this.builds.restore(id, build, dto);
+  @ApiCreatedResponse({ type: EditsDto })
+  restore(@ProjectId() id: string, @BuildId() build: string, @Body() dto: StepDto): Promise<StreamableFile> {
+    return this.queue.run(id, () => this.heavy.restore(id, build, dto));
   }
 
   private async send(

@@ -1,9 +1,8 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { readProjectText, type AuditResult, type Project } from '@oquel/core';
+import { audit, readProjectText, type AuditResult, type Project } from '@oquel/core';
 import { randomUUID } from 'node:crypto';
-import { AuditsService } from '../audits/audits.service.js';
-import { Database } from '../database/database.js';
-import type { EditedDto, StepDto } from '../edits/edit.dto.js';
+import { Database, type Reader, type Tx } from '../database/database.js';
+import type { EditsDto, StepDto } from '../edits/edit.dto.js';
 import { EditsService } from '../edits/edits.service.js';
 import { tell } from '../database/notices.js';
 import { ProblemError } from '../http/problem.js';
@@ -11,14 +10,24 @@ import { ProjectStore } from '../projects/project.store.js';
 import type { BuildDto, BuildImportDto, FreezeDto, SayDto, WaivedDto } from './build.dto.js';
 import { BuildStore } from './build.store.js';
 
-/** Freezes builds, keeps what was said of them, and goes back to them. */
+/** What is said of a build when it is made. */
+interface NewBuildHead {
+  name: string;
+  note?: string;
+  who: string;
+  /** Null for a document that was put in as a build. */
+  version: number | null;
+  at?: Date;
+  key?: string;
+}
+
+/** Freezes builds (which takes an audit, so it is done in a worker thread), keeps what was said of them, and goes back to them. */
 @Injectable()
 export class BuildsService {
   constructor(
     @Inject(Database) private readonly db: Database,
     @Inject(ProjectStore) private readonly projects: ProjectStore,
     @Inject(BuildStore) private readonly builds: BuildStore,
-    @Inject(AuditsService) private readonly audits: AuditsService,
     @Inject(EditsService) private readonly edits: EditsService,
   ) {}
 
@@ -34,7 +43,9 @@ export class BuildsService {
    * Freezes the project as it is stored. The audit runs before anything is stored and outside of any transaction; what is
    * stored is what was audited, whatever is edited meanwhile. @throws ProblemError
    */
-  async freeze(id: string, { name, note, who, base }: FreezeDto): Promise<BuildDto> {
+  async freeze(id: string, { name, note, who, base, key }: FreezeDto): Promise<BuildDto> {
+    const made = await this.builds.made(this.db.k, id, key);
+    if (made !== null) return this.one(id, made);
     const { project, version } = await this.projects.open(this.db.k, id);
     if (base !== version) {
       const detail = `you look at version ${base}, and the project is at ${version}; look again and freeze then`;
@@ -43,59 +54,59 @@ export class BuildsService {
       });
     }
     await this.builds.checkFree(this.db.k, id, name);
-    return this.store(id, project, { name, note, who, version });
+    return this.store(id, project, { name, note, who, version, key });
   }
 
   /** Puts a document in as a build. @throws BrokenDocument; ProblemError */
-  async import(
-    id: string,
-    text: string,
-    { name, note, who, at }: BuildImportDto & { at?: Date },
-  ): Promise<BuildDto> {
+  async import(id: string, text: string, { name, note, who, key }: BuildImportDto): Promise<BuildDto> {
     await this.projects.version(this.db.k, id);
+    const made = await this.builds.made(this.db.k, id, key);
+    if (made !== null) return this.one(id, made);
     await this.builds.checkFree(this.db.k, id, name);
     const { project } = readProjectText(text);
-    return this.store(id, project, { name, note, who, at, version: null });
+    return this.store(id, project, { name, note, who, version: null, key });
   }
 
   /** Says of a build that it is let through or held back. @throws ProblemError */
-  async say(id: string, build: string, said: SayDto & { at?: Date }): Promise<BuildDto> {
-    const { verdict, who, reason = '', at } = said;
-    await this.db.k.transaction().execute(async (tx) => {
-      await this.builds.say(tx, id, build, { verdict, who, reason, at });
-      await tell(tx, { what: 'builds', project: id });
-    });
+  async say(id: string, build: string, said: SayDto): Promise<BuildDto> {
+    await this.db.k.transaction().execute((tx) => this.saySo(tx, id, build, said));
     return this.one(id, build);
+  }
+  /** The same as part of a transaction. */
+  async saySo(tx: Tx, id: string, build: string, said: SayDto & { at?: Date }): Promise<void> {
+    const { verdict, who, reason = '', at, key = null } = said;
+    await this.builds.say(tx, id, build, { verdict, who, reason, at, key });
+    await tell(tx, { what: 'builds', project: id });
   }
 
   /** Makes the project as it was in a build, by one edit that can be undone. @throws ProblemError */
-  async restore(id: string, build: string, dto: StepDto): Promise<EditedDto> {
+  async restore(id: string, build: string, dto: StepDto): Promise<EditsDto> {
     const { name, text } = await this.builds.text(this.db.k, id, build, 'document');
-    return this.edits.makeLike(id, dto, JSON.parse(text) as Project, `went back to build ${name}`, false);
+    return this.edits.makeLike(id, dto, JSON.parse(text) as Project, `went back to build ${name}`);
   }
 
-  private async store(
-    id: string,
-    project: Project,
-    head: { name: string; note?: string; who: string; version: number | null; at?: Date },
-  ): Promise<BuildDto> {
-    const document = JSON.stringify(project);
-    const today = head.at?.toISOString().slice(0, 10);
-    const text = await this.audits.auditDocument(document, today);
-    const { gate, summary, metrics, findings } = JSON.parse(text) as AuditResult;
+  private async store(id: string, project: Project, head: NewBuildHead): Promise<BuildDto> {
+    return this.one(id, await this.add(this.db.k, id, project, head));
+  }
+  /** Audits a project and adds it as a build; returns the build's id. @throws ProblemError */
+  async add(k: Reader, id: string, project: Project, head: NewBuildHead): Promise<string> {
+    const today = (head.at ?? new Date()).toISOString().slice(0, 10);
+    const audited = audit(project, { today });
+    const { gate, summary, metrics, findings } = audited;
     const build = randomUUID();
-    await this.builds.add(this.db.k, id, {
+    await this.builds.add(k, id, {
       ...head,
       id: build,
       note: head.note ?? '',
       gate,
       figures: { summary, metrics },
       waived: waivedIn(project, findings),
-      document,
-      audit: text,
+      document: JSON.stringify(project),
+      audit: JSON.stringify(audited),
+      key: head.key ?? null,
     });
-    await tell(this.db.k, { what: 'builds', project: id });
-    return this.one(id, build);
+    await tell(k, { what: 'builds', project: id });
+    return build;
   }
   private async one(id: string, build: string): Promise<BuildDto> {
     return (await this.builds.list(this.db.k, id)).find((b) => b.id === build)!;

@@ -1,22 +1,38 @@
 import { Kysely, Migrator, PostgresDialect, type Transaction } from 'kysely';
 import pg from 'pg';
+import { LIMITS } from '../limits.js';
 import { MIGRATIONS } from './migrations/index.js';
 import type { Tables } from './schema.js';
 
 export type Tx = Transaction<Tables>;
+export type Reader = Kysely<Tables> | Tx;
 
 const JSON_OID: number = pg.types.builtins.JSON;
+
+export interface DatabaseOptions {
+  connections: number;
+  /** Milliseconds that a statement may take. */
+  statement: number;
+}
 
 /** The connection pool, with Kysely over it. */
 export class Database {
   readonly pool: pg.Pool;
   readonly k: Kysely<Tables>;
 
-  constructor(url: string, onError: (error: Error) => void) {
+  constructor(
+    url: string,
+    onError: (error: Error) => void,
+    { connections, statement }: DatabaseOptions = LIMITS.database,
+  ) {
     this.pool = new pg.Pool({
       connectionString: url,
-      max: 8,
-      connectionTimeoutMillis: 5000,
+      max: connections,
+      connectionTimeoutMillis: LIMITS.database.connect,
+      statement_timeout: statement,
+      lock_timeout: LIMITS.database.lock,
+      idle_in_transaction_session_timeout: statement,
+      keepAlive: true,
       types: {
         // Bodies stay text until the one place that parses them.
         getTypeParser: (oid: number, format) =>
@@ -25,8 +41,9 @@ export class Database {
             : (pg.types.getTypeParser(oid, format) as (v: string) => string),
       },
     });
-    // Without a listener a connection that dies would end the process.
+    // Without a listener a connection that is lost ends the process: the pool listens only to those that are idle.
     this.pool.on('error', onError);
+    this.pool.on('connect', (client) => client.on('error', onError));
     this.k = new Kysely<Tables>({ dialect: new PostgresDialect({ pool: this.pool }) });
   }
 

@@ -3,24 +3,23 @@ import { sql } from 'kysely';
 import pg from 'pg';
 import { Subject } from 'rxjs';
 import { CONFIG, type Config } from '../config.js';
-import type { Database, Tx } from './database.js';
+import { LIMITS } from '../limits.js';
+import type { Reader } from './database.js';
 
 /** Something that happened to a project, in this server process or in another one on the same database. */
-export interface Notice {
-  what: 'version' | 'presence' | 'builds';
-  project: string;
-}
+export type Notice =
+  { what: 'version'; project: string; version: number } | { what: 'presence' | 'builds'; project: string };
 const CHANNEL = 'oquel';
 const AGAIN_MS = 500;
 
 /** Tells the other processes by NOTIFY, as part of the transaction that it tells of: it is heard when that is committed. */
-export async function tell(k: Database['k'] | Tx, notice: Notice): Promise<void> {
+export async function tell(k: Reader, notice: Notice): Promise<void> {
   await sql`select pg_notify(${CHANNEL}, ${JSON.stringify(notice)})`.execute(k);
 }
 
 /**
- * Hears what is told, on a connection of its own. When that is lost it is made again, and `missed` says that anything
- * may have happened meanwhile.
+ * Hears what is told, on a connection of its own. When that is lost, or does not answer any more, it is made again, and
+ * `missed` says that anything may have happened meanwhile.
  */
 @Injectable()
 export class Notices implements OnModuleInit, OnModuleDestroy {
@@ -29,49 +28,78 @@ export class Notices implements OnModuleInit, OnModuleDestroy {
   private readonly log = new Logger('live');
   private client: pg.Client | null = null;
   private timer: NodeJS.Timeout | null = null;
+  private beat: NodeJS.Timeout | null = null;
   private ended = false;
 
   constructor(@Inject(CONFIG) private readonly config: Config) {}
 
   async onModuleInit(): Promise<void> {
+    this.beat = setInterval(() => void this.check(), LIMITS.live.beat);
+    this.beat.unref();
     await this.listen();
   }
   async onModuleDestroy(): Promise<void> {
     this.ended = true;
     if (this.timer) clearTimeout(this.timer);
+    if (this.beat) clearInterval(this.beat);
     await this.client?.end().catch(() => undefined);
   }
 
   private async listen(): Promise<void> {
     const client = new pg.Client({
       connectionString: this.config.databaseUrl,
-      connectionTimeoutMillis: 5000,
+      connectionTimeoutMillis: LIMITS.database.connect,
+      query_timeout: LIMITS.database.connect,
       keepAlive: true,
     });
     client.on('notification', ({ payload }) => {
-      if (payload !== undefined) this.heard.next(JSON.parse(payload) as Notice);
+      const notice = readNotice(payload);
+      if (notice) this.heard.next(notice);
     });
     client.on('error', (error) => {
       this.log.warn(`lost the connection that hears of changes: ${error.message}`);
-      this.again();
+      this.again(client);
     });
-    client.on('end', () => this.again());
+    client.on('end', () => this.again(client));
     try {
       await client.connect();
       await client.query(`listen ${CHANNEL}`);
       this.client = client;
       this.missed.next();
     } catch {
-      await client.end().catch(() => undefined);
-      this.again();
+      this.again(client);
     }
   }
-  private again(): void {
-    this.client = null;
-    if (this.ended || this.timer) return;
+  /** A connection that has died without a word is found by asking. */
+  private async check(): Promise<void> {
+    const { client } = this;
+    if (!client) return;
+    try {
+      await client.query('select 1');
+    } catch {
+      this.again(client);
+    }
+  }
+  private again(lost: pg.Client): void {
+    if (this.client === lost) this.client = null;
+    lost.removeAllListeners('notification');
+    lost.end().catch(() => undefined);
+    if (this.ended || this.timer || this.client) return;
     this.timer = setTimeout(() => {
       this.timer = null;
       void this.listen();
     }, AGAIN_MS);
+  }
+}
+
+/** Anybody who may connect to the database may notify; what is no notice of ours is passed over. */
+function readNotice(payload: string | undefined): Notice | null {
+  try {
+    const notice = JSON.parse(payload ?? '') as Notice;
+    if (typeof notice.project !== 'string') return null;
+    if (notice.what === 'version') return Number.isInteger(notice.version) ? notice : null;
+    return notice.what === 'presence' || notice.what === 'builds' ? notice : null;
+  } catch {
+    return null;
   }
 }

@@ -11,6 +11,10 @@ export interface Tables {
     version: number;
     /** The document without its assets (an empty list in their place). */
     body: Json;
+    /** Length of the document's text, about: what decides where it is opened. */
+    bytes: ColumnType<string, number | string | undefined, number | string>;
+    /** Given by the client that imported it. */
+    key: string | null;
     created_at: Generated<Date>;
     updated_at: Generated<Date>;
   };
@@ -24,10 +28,12 @@ export interface Tables {
     kind: 'edit' | 'undo' | 'redo';
     /** For an undo or redo, the edit that it takes back or brings again. */
     of_version: number | null;
-    /** Of an edit: in force, undone, or undone and cut off by a later edit. */
-    state: 'done' | 'undone' | 'dropped' | null;
+    /** Of an edit: in force, undone, or undone and no longer to be redone. */
+    state: EditState | null;
     label: string;
     who: string;
+    /** The browser that it comes from: undo takes one's own edits. */
+    author: string | null;
     at: Generated<Date>;
     changes: Json;
     inverse: Json;
@@ -51,6 +57,7 @@ export interface Tables {
     waived: Json;
     document: Json;
     audit: Json;
+    key: string | null;
   };
   build_verdicts: {
     build_id: string;
@@ -59,17 +66,22 @@ export interface Tables {
     who: string;
     at: Generated<Date>;
     reason: string;
+    key: string | null;
   };
   presence: {
     project_id: string;
     /** One window. */
     client: string;
+    /** The connection that speaks for it. */
+    stream: string;
     who: string;
     /** The address of what it looks at, from the project on. */
     place: string;
-    seen_at: Generated<Date>;
   };
+  /** Connections that servers vouch for. */
+  streams: { id: string; seen_at: Generated<Date> };
 }
+export type EditState = 'done' | 'undone' | 'dropped';
 export interface ItemRow {
   project_id: string;
   asset_id: string;
@@ -81,6 +93,8 @@ export interface ItemRow {
 /** Read as text, so that the text is parsed once and nothing of it is lost. */
 type Json = ColumnType<string, string, string>;
 type Big = ColumnType<string, number | string, number | string>;
+/** The two tables of items. */
+export type ItemTable = 'placements' | 'bindings';
 
 /** Distance between neighbours when a list is stored anew. */
 export const POS_STEP = 1 << 20;

@@ -1,199 +1,226 @@
-import type { Asset, Change, ItemChange, Project } from '@oquel/core';
-import { sql, type Insertable } from 'kysely';
+import type { Asset, ListName, Project } from '@oquel/core';
+import { sql, type RawBuilder } from 'kysely';
 import type { Tx } from '../database/database.js';
-import { POS_STEP, type ItemRow, type Tables } from '../database/schema.js';
+import { POS_STEP } from '../database/schema.js';
+import { between, listChange, type ListChange } from './item-order.js';
 
-/** Writes one change of a binding or placement to the rows; `before` is the project as it stood ahead of it. */
-export async function writeItem(tx: Tx, id: string, change: ItemChange, before: Project): Promise<void> {
-  const asset = before.assets.find((a) => a.id === change.asset)!;
-  const items: readonly { id: string }[] = asset[change.list] ?? [];
-  const table = change.list as keyof Pick<Tables, 'bindings'>;
-  const scope = { project_id: id, asset_id: change.asset };
-  switch (change.op) {
-    case 'insert': {
-      const pos = await freePos(tx, table, scope, items, change.index);
-      const body = JSON.stringify(change.item);
-      await tx
-        .insertInto(table)
-        .values({ ...scope, id: change.item.id, pos, body })
-        .execute();
-      return;
-    }
-    case 'remove':
-      await whereItem(tx.deleteFrom(table), scope, change.id).execute();
-      return;
-    case 'replace':
-      await whereItem(
-        tx.updateTable(table).set({ id: change.item.id, body: JSON.stringify(change.item) }),
-        scope,
-        change.id,
-      ).execute();
-      return;
-    case 'move': {
-      const others = items.filter((item) => item.id !== change.id);
-      const pos = await freePos(tx, table, scope, others, change.index);
-      await whereItem(tx.updateTable(table).set({ pos }), scope, change.id).execute();
-    }
-  }
-}
-
-/** Writes many items at the end of one list; `before` is the project as it stood ahead of them. */
-export async function appendItems(
-  tx: Tx,
-  id: string,
-  changes: readonly ItemChange[],
-  before: Project,
-): Promise<void> {
-  const [{ asset: asset_id, list }] = changes;
-  const scope = { project_id: id, asset_id };
-  const table = list as keyof Pick<Tables, 'bindings'>;
-  const items: readonly { id: string }[] = before.assets.find((a) => a.id === asset_id)![list] ?? [];
-  const first = await freePos(tx, table, scope, items, items.length);
-  const rows = changes.flatMap((change, i) => {
-    if (change.op !== 'insert') return [];
-    const body = JSON.stringify(change.item);
-    return [{ ...scope, id: change.item.id, pos: first + i * POS_STEP, body }];
-  });
-  await insertMany(tx, table, rows);
-}
-/** How many changes from a place on take items out of one and the same list. */
-export function removeRun(changes: readonly Change[], from: number): number {
-  const first = changes[from];
-  let n = from;
-  for (; n < changes.length; n++) {
-    const c = changes[n];
-    if (first.op !== 'remove' || c.op !== 'remove' || c.asset !== first.asset || c.list !== first.list) break;
-  }
-  return n - from;
-}
-/** Takes many items of one list out at one go; whether the list itself stays is a matter of the head. */
-export async function removeItems(tx: Tx, id: string, changes: readonly ItemChange[]): Promise<void> {
-  const [{ asset, list }] = changes;
-  const ids = changes.flatMap((c) => (c.op === 'remove' ? [c.id] : []));
-  for (let i = 0; i < ids.length; i += 5000) {
-    await tx
-      .deleteFrom(list as keyof Pick<Tables, 'bindings'>)
-      .where('project_id', '=', id)
-      .where('asset_id', '=', asset)
-      .where('id', 'in', ids.slice(i, i + 5000))
-      .execute();
-  }
-}
-async function insertMany(
-  tx: Tx,
-  table: keyof Pick<Tables, 'bindings'>,
-  rows: readonly Insertable<ItemRow>[],
-): Promise<void> {
-  // A statement takes so many values at most.
-  for (let i = 0; i < rows.length; i += 5000) {
-    await tx
-      .insertInto(table)
-      .values(rows.slice(i, i + 5000))
-      .execute();
-  }
-}
-
-interface Scope {
-  project_id: string;
-  asset_id: string;
-}
-/** The part of a delete or update that names one item. */
-function whereItem<Q extends { where: (column: never, op: never, value: never) => Q }>(
-  query: Q,
-  scope: Scope,
-  id: string,
-): Q {
-  const pairs = { ...scope, id };
-  return Object.entries(pairs).reduce((q, [k, v]) => q.where(k as never, '=' as never, v as never), query);
-}
-
-/** A position between the neighbours at that index. A list whose gap is used up is numbered anew first. */
-async function freePos(
-  tx: Tx,
-  table: keyof Pick<Tables, 'bindings'>,
-  scope: Scope,
-  items: readonly { id: string }[],
-  wanted: number,
-): Promise<number> {
-  const index = Math.min(Math.max(0, wanted), items.length);
-  const before = items[index - 1]?.id;
-  const after = items[index]?.id;
-  const pos = await positions(tx, table, scope, [before, after]);
-  if (before === undefined && after === undefined) return 0;
-  if (after === undefined) return pos.get(before)! + POS_STEP;
-  if (before === undefined) return pos.get(after)! - POS_STEP;
-  const [low, high] = [pos.get(before)!, pos.get(after)!];
-  if (high - low > 1) return Math.floor((low + high) / 2);
-  await renumber(tx, table, scope);
-  return freePos(tx, table, scope, items, wanted);
-}
-async function positions(
-  tx: Tx,
-  table: keyof Pick<Tables, 'bindings'>,
-  scope: Scope,
-  ids: (string | undefined)[],
-): Promise<Map<string | undefined, number>> {
-  const rows = await tx
-    .selectFrom(table)
-    .select(['id', 'pos'])
-    .where('project_id', '=', scope.project_id)
-    .where('asset_id', '=', scope.asset_id)
-    .where('id', 'in', ids.filter((id) => id !== undefined).concat(''))
-    .execute();
-  return new Map(rows.map((r) => [r.id, Number(r.pos)]));
-}
-async function renumber(tx: Tx, table: string, scope: Scope): Promise<void> {
-  await sql`
-    update ${sql.table(table)} t set pos = s.n * ${POS_STEP}
-    from (select id, row_number() over (order by pos) as n from ${sql.table(table)}
-          where project_id = ${scope.project_id} and asset_id = ${scope.asset_id}) s
-    where t.project_id = ${scope.project_id} and t.asset_id = ${scope.asset_id} and t.id = s.id`.execute(tx);
-}
+const LISTS: readonly ListName[] = ['placements', 'bindings'];
+/** Rows in one statement. */
+const CHUNK = 5000;
 
 /**
- * Writes what an edit did to the heads: the project without its assets, the assets without placements and bindings
- * (which say whether there is such a list at all), and assets that came or went with all their rows.
+ * Writes the difference between two states of a project to its rows, a few statements for each table however many rows
+ * change. Returns by how much the stored text has grown. Cost: what differs, and a comparison by identity of the lists
+ * that were touched.
  */
-export async function writeHeads(tx: Tx, id: string, before: Project, after: Project): Promise<void> {
-  if (differ(projectHead(before), projectHead(after))) {
-    // PostgreSQL's text has no NUL character; the body keeps the name as it is.
-    const name = after.name.replaceAll('\0', '');
-    await tx
-      .updateTable('projects')
-      .set({ name, body: JSON.stringify(projectHead(after)) })
-      .where('id', '=', id)
-      .execute();
-  }
+export async function writeDifference(tx: Tx, id: string, before: Project, after: Project): Promise<number> {
+  const rows = new RowWriter(tx, id);
+  let grown = await rows.project(before, after);
   const old = new Map(before.assets.map((a) => [a.id, a]));
   const now = new Set(after.assets.map((a) => a.id));
-  const gone = before.assets.filter((a) => !now.has(a.id));
-  for (const { id: asset } of gone) {
-    await tx.deleteFrom('assets').where('project_id', '=', id).where('id', '=', asset).execute();
-  }
-  for (const [i, asset] of after.assets.entries()) {
-    const was = old.get(asset.id);
-    if (was === asset) continue;
-    const body = JSON.stringify(assetHead(asset));
-    if (!was) await insertAsset(tx, id, asset, body, after.assets[i - 1]?.id, after.assets[i + 1]?.id);
-    else if (differ(assetHead(was), assetHead(asset))) {
-      await tx
-        .updateTable('assets')
-        .set({ body })
-        .where('project_id', '=', id)
-        .where('id', '=', asset.id)
-        .execute();
+  await rows.removeAssets(before.assets.filter((a) => !now.has(a.id)).map((a) => a.id));
+  grown += await rows.assets(before.assets, after.assets);
+  for (const list of LISTS) {
+    const changes: TouchedList[] = [];
+    for (const asset of after.assets) {
+      const was: readonly Item[] = old.get(asset.id)?.[list] ?? [];
+      const is: readonly Item[] = asset[list] ?? [];
+      if (was !== is) changes.push({ asset: asset.id, items: is, change: listChange(was, is), was });
     }
+    if (changes.length > 0) grown += await rows.items(list, changes);
   }
+  return grown;
+}
+
+interface Item {
+  id: string;
+}
+interface TouchedList {
+  asset: string;
+  items: readonly Item[];
+  was: readonly Item[];
+  change: ListChange;
+}
+/** Positions by item, `asset/id`. */
+type Positions = Map<string, number>;
+
+class RowWriter {
+  constructor(
+    private readonly tx: Tx,
+    private readonly id: string,
+  ) {}
+
+  /** The project without its assets. */
+  async project(before: Project, after: Project): Promise<number> {
+    if (!differ(projectHead(before), projectHead(after))) return 0;
+    // PostgreSQL's text has no NUL character; the body keeps the name as it is.
+    const name = after.name.replaceAll('\0', '');
+    const body = JSON.stringify(projectHead(after));
+    await this.tx.updateTable('projects').set({ name, body }).where('id', '=', this.id).execute();
+    return body.length - JSON.stringify(projectHead(before)).length;
+  }
+
+  async removeAssets(ids: readonly string[]): Promise<void> {
+    if (ids.length === 0) return;
+    await sql`delete from assets where project_id = ${this.id} and id = any(${ids}::text[])`.execute(this.tx);
+  }
+
+  /** Assets without their lists: new ones, changed ones, and where they stand. */
+  async assets(was: readonly Asset[], is: readonly Asset[]): Promise<number> {
+    if (was === is) return 0;
+    const change = listChange(was, is);
+    const old = new Map(was.map((a) => [a.id, a]));
+    const changed = change.replaced.filter((a) => differ(assetHead(old.get(a.id)!), assetHead(a as Asset)));
+    const bodies = new Map([...change.added, ...changed].map((a) => [a.id, bodyOf(a as Asset)]));
+    const positions = await this.assetPositions(change, is);
+    const added = change.added.map((a) => [a.id, bodies.get(a.id)!, positions.get(a.id)!] as const);
+    await this.inChunks(added, (rows) => {
+      const [ids, texts, pos] = columns(rows);
+      return sql`insert into assets (project_id, id, body, pos)
+        select ${this.id}, v.id, v.body::json, v.pos from unnest(${ids}::text[], ${texts}::text[], ${pos}::bigint[]) v(id, body, pos)`;
+    });
+    await this.inChunks(
+      changed.map((a) => [a.id, bodies.get(a.id)!] as const),
+      (rows) => {
+        const [ids, texts] = columns(rows);
+        return sql`update assets t set body = v.body::json from unnest(${ids}::text[], ${texts}::text[]) v(id, body)
+          where t.project_id = ${this.id} and t.id = v.id`;
+      },
+    );
+    const fresh = new Set(change.added.map((a) => a.id));
+    await this.inChunks(
+      [...positions].filter(([id]) => !fresh.has(id)),
+      (rows) => {
+        const [ids, pos] = columns(rows);
+        return sql`update assets t set pos = v.pos from unnest(${ids}::text[], ${pos}::bigint[]) v(id, pos)
+          where t.project_id = ${this.id} and t.id = v.id`;
+      },
+    );
+    return sum(
+      [...bodies].map(([id, text]) => text.length - (old.has(id) ? bodyOf(old.get(id)!).length : 0)),
+    );
+  }
+  private async assetPositions(change: ListChange, is: readonly Asset[]): Promise<Map<string, number>> {
+    if (change.runs.length === 0) return new Map();
+    const ids = neighbours(change);
+    const rows = await this.tx
+      .selectFrom('assets')
+      .select(['id', 'pos'])
+      .where('project_id', '=', this.id)
+      .where(sql<boolean>`id = any(${ids}::text[])`)
+      .execute();
+    return placed(change, is, new Map(rows.map((r) => [r.id, Number(r.pos)])));
+  }
+
+  /** The rows of one table, for all the lists that were touched. */
+  async items(table: ListName, lists: readonly TouchedList[]): Promise<number> {
+    const gone = lists.flatMap(({ asset, change }) => change.gone.map((id) => [asset, id] as const));
+    await this.inChunks(gone, (rows) => {
+      const [assets, ids] = columns(rows);
+      return sql`delete from ${sql.table(table)} t using unnest(${assets}::text[], ${ids}::text[]) v(asset, id)
+        where t.project_id = ${this.id} and t.asset_id = v.asset and t.id = v.id`;
+    });
+    const positions = await this.positions(table, lists);
+    const added = lists.flatMap(({ asset, change }) =>
+      change.added.map(
+        (item) => [asset, item.id, JSON.stringify(item), positions.get(`${asset}/${item.id}`)!] as const,
+      ),
+    );
+    await this.inChunks(added, (rows) => {
+      const [assets, ids, texts, pos] = columns(rows);
+      return sql`insert into ${sql.table(table)} (project_id, asset_id, id, body, pos)
+        select ${this.id}, v.asset, v.id, v.body::json, v.pos
+        from unnest(${assets}::text[], ${ids}::text[], ${texts}::text[], ${pos}::bigint[]) v(asset, id, body, pos)`;
+    });
+    const replaced = lists.flatMap(({ asset, change }) =>
+      change.replaced.map((item) => [asset, item.id, JSON.stringify(item)] as const),
+    );
+    await this.inChunks(replaced, (rows) => {
+      const [assets, ids, texts] = columns(rows);
+      return sql`update ${sql.table(table)} t set body = v.body::json
+        from unnest(${assets}::text[], ${ids}::text[], ${texts}::text[]) v(asset, id, body)
+        where t.project_id = ${this.id} and t.asset_id = v.asset and t.id = v.id`;
+    });
+    const isNew = new Set(added.map(([asset, id]) => `${asset}/${id}`));
+    const moved = [...positions].filter(([at]) => !isNew.has(at));
+    await this.inChunks(
+      moved.map(([at, pos]) => [...(at.split('/') as [string, string]), pos] as const),
+      (rows) => {
+        const [assets, ids, pos] = columns(rows);
+        return sql`update ${sql.table(table)} t set pos = v.pos
+          from unnest(${assets}::text[], ${ids}::text[], ${pos}::bigint[]) v(asset, id, pos)
+          where t.project_id = ${this.id} and t.asset_id = v.asset and t.id = v.id`;
+      },
+    );
+    const left = lists.flatMap(({ was, change }) => {
+      const ids = new Set([...change.gone, ...change.replaced.map((item) => item.id)]);
+      return ids.size === 0
+        ? []
+        : was.filter((item) => ids.has(item.id)).map((item) => JSON.stringify(item).length);
+    });
+    return sum(added.map((r) => r[2].length)) + sum(replaced.map((r) => r[2].length)) - sum(left);
+  }
+  /** Where items that are new, or have moved, stand. A list without room is numbered anew. */
+  private async positions(table: ListName, lists: readonly TouchedList[]): Promise<Positions> {
+    const asked = lists.flatMap(({ asset, change }) => neighbours(change).map((id) => [asset, id] as const));
+    const known: Positions = new Map();
+    for (let i = 0; i < asked.length; i += CHUNK) {
+      const [assets, ids] = columns(asked.slice(i, i + CHUNK));
+      const { rows } = await sql<{ asset: string; id: string; pos: string }>`
+        select t.asset_id as asset, t.id, t.pos from ${sql.table(table)} t
+        join unnest(${assets}::text[], ${ids}::text[]) v(asset, id) on t.asset_id = v.asset and t.id = v.id
+        where t.project_id = ${this.id}`.execute(this.tx);
+      for (const row of rows) known.set(`${row.asset}/${row.id}`, Number(row.pos));
+    }
+    const found: Positions = new Map();
+    for (const { asset, items, change } of lists) {
+      if (change.runs.length === 0) continue;
+      const own = new Map(neighbours(change).map((id) => [id, known.get(`${asset}/${id}`)!]));
+      for (const [id, pos] of placed(change, items, own)) found.set(`${asset}/${id}`, pos);
+    }
+    return found;
+  }
+
+  private async inChunks<R>(
+    rows: readonly R[],
+    statement: (rows: readonly R[]) => RawBuilder<unknown>,
+  ): Promise<void> {
+    for (let i = 0; i < rows.length; i += CHUNK) await statement(rows.slice(i, i + CHUNK)).execute(this.tx);
+  }
+}
+
+/** Positions of all that need one, by id. */
+function placed(
+  change: ListChange,
+  items: readonly Item[],
+  known: ReadonlyMap<string, number>,
+): Map<string, number> {
+  const found = new Map<string, number>();
+  for (const { ids, after, before } of change.runs) {
+    const at = (id: string | null): number | null => (id === null ? null : known.get(id)!);
+    const room = between(at(after), at(before), ids.length);
+    if (!room) return new Map(items.map((item, i) => [item.id, i * POS_STEP]));
+    ids.forEach((id, i) => found.set(id, room[i]));
+  }
+  return found;
+}
+/** Items that keep their position beside one that gets a new one. */
+function neighbours(change: ListChange): string[] {
+  return [...new Set(change.runs.flatMap((run) => [run.after, run.before].filter((id) => id !== null)))];
 }
 
 function projectHead(project: Project): Project {
   return { ...project, assets: [] };
 }
+/** The lists stay, empty, where they are: so the order of an asset's parts is kept. */
 function assetHead(asset: Asset): Asset {
   const bare = { ...asset };
   if (bare.placements) bare.placements = [];
   if (bare.bindings) bare.bindings = [];
   return bare;
+}
+function bodyOf(asset: Asset): string {
+  return JSON.stringify(assetHead(asset));
 }
 /** Parts that an edit does not touch are the very same, so most are not looked into. */
 function differ<T extends object>(a: T, b: T): boolean {
@@ -204,46 +231,11 @@ function differ<T extends object>(a: T, b: T): boolean {
     return x !== y && JSON.stringify(x) !== JSON.stringify(y);
   });
 }
-
-async function insertAsset(
-  tx: Tx,
-  id: string,
-  asset: Asset,
-  body: string,
-  previous: string | undefined,
-  next: string | undefined,
-): Promise<void> {
-  const pos = await assetPos(tx, id, previous, next);
-  await tx.insertInto('assets').values({ project_id: id, id: asset.id, pos, body }).execute();
-  for (const list of ['placements', 'bindings'] as const) {
-    const rows = (asset[list] ?? []).map((item, i) => ({
-      project_id: id,
-      asset_id: asset.id,
-      id: item.id,
-      pos: i * POS_STEP,
-      body: JSON.stringify(item),
-    }));
-    await insertMany(tx, list as keyof Pick<Tables, 'bindings'>, rows);
-  }
+/** Rows turned into columns, as `unnest` takes them. */
+function columns<R extends readonly unknown[]>(rows: readonly R[]): { -readonly [C in keyof R]: R[C][] } {
+  const width = rows[0]?.length ?? 0;
+  return Array.from({ length: width }, (_, c) => rows.map((row) => row[c])) as never;
 }
-
-/** A position between two assets, either of which may be missing; if the gap is used up, all are numbered anew. */
-async function assetPos(
-  tx: Tx,
-  id: string,
-  previous: string | undefined,
-  next: string | undefined,
-): Promise<number> {
-  const rows = await tx.selectFrom('assets').select(['id', 'pos']).where('project_id', '=', id).execute();
-  const pos = new Map(rows.map((r) => [r.id, Number(r.pos)]));
-  const low = previous === undefined ? undefined : pos.get(previous);
-  const high = next === undefined ? undefined : pos.get(next);
-  if (low === undefined) return high === undefined ? 0 : high - POS_STEP;
-  if (high === undefined) return low + POS_STEP;
-  if (high - low > 1) return Math.floor((low + high) / 2);
-  await sql`
-    update assets t set pos = s.n * ${POS_STEP}
-    from (select id, row_number() over (order by pos) as n from assets where project_id = ${id}) s
-    where t.project_id = ${id} and t.id = s.id`.execute(tx);
-  return assetPos(tx, id, previous, next);
+function sum(numbers: readonly number[]): number {
+  return numbers.reduce((a, b) => a + b, 0);
 }

@@ -1,46 +1,72 @@
-import { Body, Controller, Get, Inject, ParseIntPipe, Post, Query } from '@nestjs/common';
-import { ApiCreatedResponse, ApiOkResponse, ApiOperation, ApiTags } from '@nestjs/swagger';
-import { ProjectId } from '../projects/projects.controller.js';
-import { EditDto, EditedDto, LoggedEditDto, StepDto, TakeBackDto } from './edit.dto.js';
+import { Body, Controller, Get, Inject, Post, Query, Req, type StreamableFile } from '@nestjs/common';
+import { ApiBody, ApiCreatedResponse, ApiOkResponse, ApiOperation, ApiTags } from '@nestjs/swagger';
+import type { Request } from 'express';
+import { HeavyService } from '../heavy/heavy.service.js';
+import { isLarge, jsonBody } from '../http/bodies.js';
+import { ProjectId } from '../projects/project-id.js';
+import { EditDto, editOf, EditsDto, SinceDto, StepDto, TakeBackDto } from './edit.dto.js';
 import { EditsService } from './edits.service.js';
+import { ProjectQueue } from './project.queue.js';
+
+type Answer = Promise<EditsDto | StreamableFile>;
 
 @ApiTags('edits')
 @Controller('api/projects/:id')
 export class EditsController {
-  constructor(@Inject(EditsService) private readonly edits: EditsService) {}
+  constructor(
+    @Inject(EditsService) private readonly edits: EditsService,
+    @Inject(ProjectQueue) private readonly queue: ProjectQueue,
+    @Inject(HeavyService) private readonly heavy: HeavyService,
+  ) {}
 
   @Post('edits')
   @ApiOperation({ summary: 'Apply a change set' })
-  @ApiCreatedResponse({ type: EditedDto })
-  edit(@ProjectId() id: string, @Body() dto: EditDto): Promise<EditedDto> {
-    return this.edits.edit(id, dto);
+  @ApiBody({ type: EditDto })
+  @ApiCreatedResponse({ type: EditsDto })
+  edit(@ProjectId() id: string, @Req() request: Request): Answer {
+    const { body } = request as { body: unknown };
+    if (isLarge(body)) return this.queue.run(id, () => this.heavy.edit(id, body));
+    const { head, changes } = editOf(jsonBody(body));
+    return this.queue.run(id, () => this.edits.edit(id, head, changes));
   }
 
   @Get('edits')
   @ApiOperation({ summary: 'Edits after a version, oldest first' })
-  @ApiOkResponse({ type: [LoggedEditDto] })
-  since(@ProjectId() id: string, @Query('after', ParseIntPipe) after: number): Promise<LoggedEditDto[]> {
-    return this.edits.since(id, after);
+  @ApiOkResponse({ type: EditsDto })
+  since(@ProjectId() id: string, @Query() { after, author }: SinceDto): Promise<EditsDto> {
+    return this.edits.since(id, after, author ?? null);
   }
 
   @Post('undo')
-  @ApiOperation({ summary: 'Take the last edit back' })
-  @ApiCreatedResponse({ type: EditedDto })
-  undo(@ProjectId() id: string, @Body() dto: StepDto): Promise<EditedDto> {
-    return this.edits.step(id, 'undo', dto);
+  @ApiOperation({ summary: 'Undo one’s own last edit' })
+  @ApiCreatedResponse({ type: EditsDto })
+  undo(@ProjectId() id: string, @Body() dto: StepDto): Answer {
+    return this.step(id, 'undo', dto);
   }
 
   @Post('redo')
-  @ApiOperation({ summary: 'Bring the last undone edit again' })
-  @ApiCreatedResponse({ type: EditedDto })
-  redo(@ProjectId() id: string, @Body() dto: StepDto): Promise<EditedDto> {
-    return this.edits.step(id, 'redo', dto);
+  @ApiOperation({ summary: 'Redo the edit that one undid last' })
+  @ApiCreatedResponse({ type: EditsDto })
+  redo(@ProjectId() id: string, @Body() dto: StepDto): Answer {
+    return this.step(id, 'redo', dto);
   }
 
   @Post('take-back')
-  @ApiOperation({ summary: 'Take an older edit back, when nothing later touches what it touched' })
-  @ApiCreatedResponse({ type: EditedDto })
-  takeBack(@ProjectId() id: string, @Body() dto: TakeBackDto): Promise<EditedDto> {
-    return this.edits.takeBack(id, dto);
+  @ApiOperation({ summary: 'Undo an older edit, when nothing later touches what it touched' })
+  @ApiCreatedResponse({ type: EditsDto })
+  takeBack(@ProjectId() id: string, @Body() dto: TakeBackDto): Answer {
+    return this.queue.run(id, async () =>
+      (await this.heavy.isLarge(id, dto.version))
+        ? this.heavy.takeBack(id, dto)
+        : this.edits.takeBack(id, dto),
+    );
+  }
+
+  private step(id: string, way: 'undo' | 'redo', dto: StepDto): Answer {
+    return this.queue.run(id, async () =>
+      (await this.heavy.isLarge(id, await this.edits.meant(id, way, dto)))
+        ? this.heavy.step(id, way, dto)
+        : this.edits.step(id, way, dto),
+    );
   }
 }

@@ -1,29 +1,36 @@
 import { Inject, Injectable } from '@nestjs/common';
-import {
-  appendRun,
-  applyChanges,
-  changesBetween,
-  overlap,
-  readChangeSet,
-  type Applied,
-  type Change,
-  type ItemChange,
-  type Project,
-} from '@oquel/core';
+import { applyChanges, changesBetween, readChangeSet, type Change, type Project } from '@oquel/core';
 import { Database, type Tx } from '../database/database.js';
 import { tell } from '../database/notices.js';
 import { ProblemError } from '../http/problem.js';
+import { EditLog, type LoggedEdit, type StackEdit } from '../projects/edit.log.js';
 import { ProjectStore, type StoredProject } from '../projects/project.store.js';
-import type { EditDto, EditedDto, StepDto, TakeBackDto } from './edit.dto.js';
-import { EditLog, type LoggedEdit } from '../projects/edit.log.js';
-import { appendItems, removeItems, removeRun, writeHeads, writeItem } from './edit.rows.js';
+import type { AskDto, EditHeadDto, EditsDto, StepDto, TakeBackDto } from './edit.dto.js';
+import {
+  changedMeanwhile,
+  dependedOn,
+  notInForce,
+  notNext,
+  nothingTo,
+  stale,
+  unknownVersion,
+} from './edit.problems.js';
+import { writeDifference } from './edit.rows.js';
 
 interface Entry {
   kind: 'edit' | 'undo' | 'redo';
   of: number | null;
   label: string;
-  who: string;
-  key?: string;
+}
+/** What an edit is about to do, worked out while the project is locked. */
+interface Prepared {
+  changes: Change[];
+  entry: Entry;
+}
+interface Locked {
+  tx: Tx;
+  version: number;
+  project: Project;
 }
 
 /** Edits, undo and redo: each is one transaction that locks the project, changes its rows and appends to the log. */
@@ -36,170 +43,133 @@ export class EditsService {
   ) {}
 
   /**
-   * Applies an edit. One made against an older version is carried over if nothing since touches what it touches.
-   * @throws ProblemError 409 with both sides where it does; EditRefused; BrokenDocument
+   * Applies an edit. One made against an older version is carried over if nothing that its author had not seen touches
+   * what it touches. @throws ProblemError 409 with both sides where it does; EditRefused; BrokenDocument
    */
-  async edit(id: string, dto: EditDto): Promise<EditedDto> {
-    const { changes } = readChangeSet({ label: dto.label, changes: dto.changes });
-    return this.commit(id, dto.base, async (tx, version) => {
-      if (dto.key !== undefined && (await this.log.has(tx, id, dto.key))) return null;
-      if (dto.base > version) throw unknownVersion(dto.base, version);
-      const missed = await this.log.since(tx, id, dto.base);
-      refuseOverlap(missed, changes);
-      await this.dropUndone(tx, id);
-      return { changes, entry: { kind: 'edit', of: null, label: dto.label, who: dto.who, key: dto.key } };
-    });
-  }
-
-  /** Takes the last edit back, or brings the last undone one again. @throws ProblemError 409 when there is none */
-  async step(id: string, way: 'undo' | 'redo', { who, base, key }: StepDto): Promise<EditedDto> {
-    return this.commit(id, base, async (tx) => {
-      if (key !== undefined && (await this.log.has(tx, id, key))) return null;
-      const edit = await this.log.next(tx, id, way);
-      if (!edit)
-        throw new ProblemError(409, `nothing-to-${way}`, `Nothing to ${way}`, `there is no edit to ${way}`);
-      await tx
-        .updateTable('edits')
-        .set({ state: way === 'undo' ? 'undone' : 'done' })
-        .where('project_id', '=', id)
-        .where('version', '=', edit.version)
-        .execute();
-      const entry: Entry = { kind: way, of: edit.version, label: edit.label, who, key };
-      return { changes: way === 'undo' ? edit.inverse : edit.changes, entry };
+  async edit(id: string, dto: EditHeadDto, given: unknown): Promise<EditsDto> {
+    const { changes } = readChangeSet({ label: dto.label, changes: given });
+    return this.commit(id, dto, async ({ tx }) => {
+      const seen = new Set(dto.seen);
+      const met = await this.log.meeting(tx, id, dto.base, changes, (e) => e.key !== null && seen.has(e.key));
+      if (met.length > 0) throw stale(met, changes);
+      await this.log.dropUndone(tx, id, dto.author ?? null);
+      return { changes, entry: { kind: 'edit', of: null, label: dto.label } };
     });
   }
 
   /**
-   * Takes an older edit back by an edit of its own. @throws ProblemError 409 when it is not in force, or when later
-   * edits touch what it touched: they are named
+   * Takes one's own last edit back, or brings the last undone one again. @throws ProblemError 409 when it is not the one
+   * that is meant, when there is none, or when somebody's later edits touch the same: they are named
    */
-  async takeBack(id: string, { who, base, version, key }: TakeBackDto): Promise<EditedDto> {
-    return this.commit(id, base, async (tx) => {
-      if (key !== undefined && (await this.log.has(tx, id, key))) return null;
-      const edit = await this.log.inForce(tx, id, version);
-      if (!edit) {
-        const detail = `there is no edit ${version} that is in force; it may have been undone`;
-        throw new ProblemError(409, 'not-in-force', 'Nothing to take back', detail);
-      }
-      const later = (await this.log.since(tx, id, version)).filter(
-        (e) => e.inForce && overlap(e.changes, edit.changes).length > 0,
-      );
+  async step(id: string, way: 'undo' | 'redo', dto: StepDto): Promise<EditsDto> {
+    return this.commit(id, dto, async ({ tx }) => {
+      const ahead = await this.log.ahead(tx, id, dto.author ?? null);
+      const [next] = ahead[way];
+      if (!next) throw nothingTo(way);
+      if (dto.version !== undefined && dto.version !== next.version) throw notNext(way, next);
+      const edit = (await this.log.at(tx, id, next.version))!;
+      const later = await this.later(tx, id, edit);
       if (later.length > 0) throw dependedOn(edit.label, later);
-      await this.dropUndone(tx, id);
-      const entry: Entry = {
-        kind: 'edit',
-        of: null,
-        label: `took back: ${edit.label}`.slice(0, 500),
-        who,
-        key,
-      };
-      return { changes: edit.inverse, entry };
+      await this.log.setState(tx, id, edit.version, way === 'undo' ? 'undone' : 'done');
+      await this.afterStep(tx, id, way, edit);
+      const changes = way === 'undo' ? edit.inverse : edit.changes;
+      return { changes, entry: { kind: way, of: edit.version, label: edit.label } };
     });
   }
 
   /**
-   * Makes the project like another one, by one edit that can be undone. With `strict` the base must be the stored
-   * version, since somebody has looked at what it will do. @throws ProblemError 409 when it is, or when nothing differs
+   * Undoes an older edit, anybody's, by an edit of its own. @throws ProblemError 409 when it is not in force, or when
+   * later edits touch what it touched: they are named
    */
-  async makeLike(
-    id: string,
-    { who, base, key }: StepDto,
-    target: Project,
-    label: string,
-    strict: boolean,
-  ): Promise<EditedDto> {
-    return this.commit(id, base, async (tx, version, project) => {
-      if (key !== undefined && (await this.log.has(tx, id, key))) return null;
-      if (strict && base !== version) throw changedMeanwhile(base, version);
+  async takeBack(id: string, dto: TakeBackDto): Promise<EditsDto> {
+    return this.commit(id, dto, async ({ tx }) => {
+      const edit = await this.log.at(tx, id, dto.version);
+      if (!edit || edit.state !== 'done') throw notInForce(dto.version);
+      const later = await this.later(tx, id, edit);
+      if (later.length > 0) throw dependedOn(edit.label, later);
+      await this.log.dropUndone(tx, id, dto.author ?? null);
+      await this.log.setState(tx, id, edit.version, 'dropped');
+      const label = `undid: ${edit.label}`.slice(0, 500);
+      return { changes: edit.inverse, entry: { kind: 'edit', of: edit.version, label } };
+    });
+  }
+
+  /**
+   * Makes the project like another one, by one edit that can be undone. Nothing may have been changed that whoever asks
+   * has not seen. @throws ProblemError 409 where it has, or when nothing differs
+   */
+  async makeLike(id: string, dto: AskDto, target: Project, label: string): Promise<EditsDto> {
+    return this.commit(id, dto, async ({ tx, version, project }) => {
+      if (await this.log.hasOthers(tx, id, dto.base, dto.seen ?? []))
+        throw changedMeanwhile(dto.base, version);
       const changes = changesBetween(project, target);
       if (changes.length === 0) {
         throw new ProblemError(409, 'no-difference', 'Nothing differs', 'the project is like that already');
       }
-      await this.dropUndone(tx, id);
-      return { changes, entry: { kind: 'edit', of: null, label: label.slice(0, 500), who, key } };
+      await this.log.dropUndone(tx, id, dto.author ?? null);
+      return { changes, entry: { kind: 'edit', of: null, label: label.slice(0, 500) } };
     });
   }
 
-  async since(id: string, version: number): Promise<LoggedEdit[]> {
-    await this.store.version(this.db.k, id);
-    return this.log.since(this.db.k, id, version);
+  /** The version of the edit that undo or redo would take; null for none. */
+  async meant(id: string, way: 'undo' | 'redo', { version, author }: StepDto): Promise<number | null> {
+    if (version !== undefined) return version;
+    return (await this.log.ahead(this.db.k, id, author ?? null))[way][0]?.version ?? null;
   }
 
-  /** What was undone cannot be brought again once something else is done. */
-  private async dropUndone(tx: Tx, id: string): Promise<void> {
-    await tx
-      .updateTable('edits')
-      .set({ state: 'dropped' })
-      .where('project_id', '=', id)
-      .where('state', '=', 'undone')
-      .execute();
+  /** Edits after a version, as far as there is room, and what undo and redo would take. @throws ProblemError 404 */
+  async since(id: string, after: number, author: string | null): Promise<EditsDto> {
+    const version = await this.store.version(this.db.k, id);
+    const [edits, ahead] = await Promise.all([
+      this.log.since(this.db.k, id, after),
+      this.log.ahead(this.db.k, id, author),
+    ]);
+    return { version: Math.max(version, edits.edits.at(-1)?.version ?? 0), ...edits, ...ahead };
+  }
+
+  /** Edits in force after one that touch the same. */
+  private async later(tx: Tx, id: string, edit: StackEdit): Promise<LoggedEdit[]> {
+    return this.log.meeting(tx, id, edit.version, edit.changes, (e) => !e.inForce);
+  }
+  /** An edit that undid another one by itself: with it the other one comes back into force, or goes again. */
+  private async afterStep(tx: Tx, id: string, way: 'undo' | 'redo', edit: StackEdit): Promise<void> {
+    if (edit.of !== null) await this.log.setState(tx, id, edit.of, way === 'undo' ? 'done' : 'dropped');
   }
 
   private async commit(
     id: string,
-    base: number,
-    /** Null when the edit has been made already. */
-    prepare: (
-      tx: Tx,
-      version: number,
-      project: Project,
-    ) => Promise<{ changes: Change[]; entry: Entry } | null>,
-  ): Promise<EditedDto> {
+    dto: AskDto & { author?: string },
+    prepare: (locked: Locked) => Promise<Prepared>,
+  ): Promise<EditsDto> {
     let after: StoredProject | null = null;
     const result = await this.db.k.transaction().execute(async (tx) => {
       const version = await this.store.version(tx, id, true);
-      const { project } = await this.store.openAt(tx, id, version);
-      const prepared = await prepare(tx, version, project);
-      if (!prepared) {
-        return { version, edits: await this.log.since(tx, id, base), ...(await this.log.ahead(tx, id)) };
-      }
-      const { changes, entry } = prepared;
-      const applied = await this.apply(tx, id, project, changes);
-      after = { version: version + 1, project: applied.project };
-      await this.append(tx, id, version + 1, entry, changes, applied.inverse);
-      const edits = await this.log.since(tx, id, base);
-      return { version: version + 1, edits, ...(await this.log.ahead(tx, id)) };
+      const have = Math.min(dto.have ?? dto.base, version);
+      const done = dto.key === undefined ? null : await this.log.versionOf(tx, id, dto.key);
+      if (done !== null) return { version, ...(await this.answer(tx, id, have, dto)) };
+      if (dto.base > version) throw unknownVersion(dto.base, version);
+      const { project, bytes } = await this.store.openAt(tx, id, version);
+      const { changes, entry } = await prepare({ tx, version, project });
+      const applied = applyChanges(project, changes);
+      const grown = await writeDifference(tx, id, project, applied.project);
+      after = { version: version + 1, project: applied.project, bytes: Math.max(0, bytes + grown) };
+      await this.append(tx, id, after, entry, dto, changes, applied.inverse);
+      return { version: version + 1, ...(await this.answer(tx, id, have, dto)) };
     });
     if (after) this.store.keep(id, after);
     return result;
   }
-
-  /**
-   * Applies the changes to the document one by one and writes each to its rows. Heads are written before an item is, since
-   * it may belong to an asset that has just come, and at the end.
-   */
-  private async apply(tx: Tx, id: string, project: Project, changes: readonly Change[]): Promise<Applied> {
-    const inverses: Change[][] = [];
-    let current = project;
-    let written = project;
-    for (let i = 0; i < changes.length;) {
-      const appended = appendRun(current, changes, i);
-      const run = Math.max(1, appended, removeRun(changes, i));
-      const part = changes.slice(i, i + run);
-      const applied = applyChanges(current, part, i);
-      const [change] = part;
-      if (appended > 1) await appendItems(tx, id, part as ItemChange[], current);
-      else if (run > 1) await removeItems(tx, id, part as ItemChange[]);
-      else if (change.op !== 'set' && change.op !== 'add' && change.op !== 'drop') {
-        await writeItem(tx, id, change, current);
-      } else {
-        await writeHeads(tx, id, written, applied.project);
-        written = applied.project;
-      }
-      inverses.push(applied.inverse);
-      current = applied.project;
-      i += run;
-    }
-    const inverse = inverses.reverse().flat();
-    await writeHeads(tx, id, written, current);
-    return { project: current, inverse };
+  private async answer(tx: Tx, id: string, have: number, dto: AskDto): Promise<Omit<EditsDto, 'version'>> {
+    const edits = await this.log.since(tx, id, have);
+    return { ...edits, ...(await this.log.ahead(tx, id, dto.author ?? null)) };
   }
 
   private async append(
     tx: Tx,
     id: string,
-    version: number,
+    { version, bytes }: StoredProject,
     entry: Entry,
+    dto: AskDto,
     changes: Change[],
     inverse: Change[],
   ): Promise<void> {
@@ -212,56 +182,18 @@ export class EditsService {
         of_version: entry.of,
         state: entry.kind === 'edit' ? 'done' : null,
         label: entry.label,
-        who: entry.who,
+        who: dto.who,
+        author: dto.author ?? null,
         changes: JSON.stringify(changes),
         inverse: JSON.stringify(inverse),
-        key: entry.key ?? null,
+        key: dto.key ?? null,
       })
       .execute();
-    await tx.updateTable('projects').set({ version, updated_at: new Date() }).where('id', '=', id).execute();
-    await tell(tx, { what: 'version', project: id });
+    await tx
+      .updateTable('projects')
+      .set({ version, bytes, updated_at: new Date() })
+      .where('id', '=', id)
+      .execute();
+    await tell(tx, { what: 'version', project: id, version });
   }
-}
-
-function refuseOverlap(missed: LoggedEdit[], changes: Change[]): void {
-  const theirs = missed.filter((edit) => overlap(edit.changes, changes).length > 0);
-  if (theirs.length === 0) return;
-  const both = [...new Set(theirs.flatMap((edit) => overlap(edit.changes, changes)))];
-  const last = theirs[theirs.length - 1];
-  throw new ProblemError(
-    409,
-    'stale-edit',
-    'Somebody else changed the same thing',
-    `${last.who} has meanwhile done this: ${last.label}; your edit was not stored`,
-    { overlap: both, theirs, yours: changes },
-  );
-}
-function dependedOn(label: string, later: readonly LoggedEdit[]): ProblemError {
-  const named = later.slice(0, 3).map((e) => `"${e.label}" by ${e.who}`);
-  const more = later.length > 3 ? ` and ${later.length - 3} more` : '';
-  return new ProblemError(
-    409,
-    'depended-on',
-    'Later edits touch the same',
-    `"${label}" cannot be taken back alone: ${named.join(', ')}${more} came after it and touched the same`,
-    { later: later.map(({ version, label: l, who }) => ({ version, label: l, who })) },
-  );
-}
-function changedMeanwhile(base: number, version: number): ProblemError {
-  return new ProblemError(
-    409,
-    'changed-meanwhile',
-    'The project has changed meanwhile',
-    `this was looked at against version ${base}, and the project is at ${version}; look again`,
-    { version },
-  );
-}
-function unknownVersion(base: number, version: number): ProblemError {
-  return new ProblemError(
-    409,
-    'unknown-version',
-    'Unknown version',
-    `the edit is made against version ${base}, but the project is at ${version}; open it again`,
-    { version },
-  );
 }

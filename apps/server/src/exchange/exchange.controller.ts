@@ -1,35 +1,32 @@
-import { Controller, Inject, Post, Query, Req } from '@nestjs/common';
-import { ApiBody, ApiCreatedResponse, ApiOperation, ApiProperty, ApiTags, PickType } from '@nestjs/swagger';
-import { readProjectText } from '@oquel/core';
-import { Type } from 'class-transformer';
-import { IsInt, Min } from 'class-validator';
+import { Controller, Inject, Post, Query, Req, type StreamableFile } from '@nestjs/common';
+import { ApiBody, ApiCreatedResponse, ApiOperation, ApiTags } from '@nestjs/swagger';
 import type { Request } from 'express';
-import { EditDto, EditedDto } from '../edits/edit.dto.js';
-import { EditsService } from '../edits/edits.service.js';
+import { EditsDto } from '../edits/edit.dto.js';
+import { ProjectQueue } from '../edits/project.queue.js';
+import { HeavyService } from '../heavy/heavy.service.js';
 import { badRequest } from '../http/problem.js';
-import { ProjectId } from '../projects/projects.controller.js';
-
-/** The query of a document that takes a project's place. */
-export class ReplaceDto extends PickType(EditDto, ['label', 'who', 'key'] as const) {
-  @ApiProperty({ minimum: 1, description: 'The version that the document was compared with.' })
-  @Type(() => Number)
-  @IsInt()
-  @Min(1)
-  base: number;
-}
+import { ProjectId } from '../projects/project-id.js';
+import { ReplaceDto } from './replace.dto.js';
 
 @ApiTags('exchange')
 @Controller('api/projects/:id/replace')
 export class ExchangeController {
-  constructor(@Inject(EditsService) private readonly edits: EditsService) {}
+  constructor(
+    @Inject(HeavyService) private readonly heavy: HeavyService,
+    @Inject(ProjectQueue) private readonly queue: ProjectQueue,
+  ) {}
 
   @Post()
   @ApiOperation({ summary: 'Make the project like a document; an edit that can be undone' })
   @ApiBody({ description: 'The document, oquel.project/1', schema: { type: 'object' } })
-  @ApiCreatedResponse({ type: EditedDto })
-  replace(@ProjectId() id: string, @Query() dto: ReplaceDto, @Req() request: Request): Promise<EditedDto> {
-    if (typeof request.body !== 'string') throw badRequest('the body must be a project document');
-    const { project } = readProjectText(request.body);
-    return this.edits.makeLike(id, dto, project, dto.label, true);
+  @ApiCreatedResponse({ type: EditsDto })
+  replace(
+    @ProjectId() id: string,
+    @Query() dto: ReplaceDto,
+    @Req() request: Request,
+  ): Promise<StreamableFile> {
+    const { body } = request as { body: unknown };
+    if (!Buffer.isBuffer(body)) throw badRequest('the body must be a project document');
+    return this.queue.run(id, () => this.heavy.replace(id, dto, body));
   }
 }

@@ -1,19 +1,103 @@
-import express, { type RequestHandler } from 'express';
-
-export const MAX_DOCUMENT = 256 * 1024 * 1024;
-export const MAX_JSON = 16 * 1024 * 1024;
+import { jsonDepthFault } from '@oquel/core';
+import express, { type Request, type RequestHandler, type Response } from 'express';
+import { LIMITS } from '../limits.js';
+import { badRequest, busy, ProblemError } from './problem.js';
 
 /** Where a whole document is sent: as a project, over a project, as a build. */
 const DOCUMENT = /^\/api\/projects(\/[^/]+\/(replace|builds\/import))?\/?$/;
+/** Where changes are sent, which may be many. */
+const EDITS = /^\/api\/projects\/[^/]+\/edits\/?$/;
 
-/** A document comes as text, since the core says exactly where it is broken; everything else is parsed at once. */
+/**
+ * Bodies are read as bytes, within a bound on what they unpack to. Documents and edits stay so: a worker reads those
+ * that are large, and the core says where they are broken. Everything else is parsed here.
+ */
 export function bodyParsers(): RequestHandler[] {
-  const document = express.text({ type: () => true, limit: MAX_DOCUMENT });
-  const json = express.json({ limit: MAX_JSON, strict: true });
+  const type = (): boolean => true;
+  const document = express.raw({ type, limit: LIMITS.body.document });
+  const json = express.raw({ type, limit: LIMITS.body.json });
+  const turns = new Turns();
   return [
+    (request, response, next) => void turns.take(request, response).then(() => next(), next),
     (request, response, next) => {
       const isDocument = request.method === 'POST' && DOCUMENT.test(request.path);
-      (isDocument ? document : json)(request, response, next);
+      const stays = isDocument || EDITS.test(request.path);
+      (isDocument ? document : json)(request, response, (error?: unknown) => {
+        if (error || stays) return next(error);
+        try {
+          if (Buffer.isBuffer(request.body)) request.body = jsonBody(request.body);
+          next();
+        } catch (fault) {
+          next(fault);
+        }
+      });
     },
   ];
+}
+
+export function isLarge(body: unknown): body is Buffer {
+  return Buffer.isBuffer(body) && body.length > LIMITS.body.large;
+}
+
+/** The text of a body. @throws ProblemError 400 where it is not UTF-8 */
+export function textBody(body: unknown): string {
+  if (!(body instanceof Uint8Array)) throw badRequest('the body must be a project document');
+  try {
+    return new TextDecoder('utf-8', { fatal: true, ignoreBOM: true }).decode(body);
+  } catch {
+    throw new ProblemError(400, 'bad-text', 'The body is not UTF-8', 'the body must be text in UTF-8');
+  }
+}
+/** The value of a body. @throws ProblemError 400 where it is not JSON, or nested too deep */
+export function jsonBody(body: unknown): unknown {
+  const text = textBody(body);
+  if (text === '') return {};
+  const fault = jsonDepthFault(text);
+  if (fault !== null) throw new ProblemError(400, 'bad-json', 'The body is nested too deep', fault);
+  try {
+    return JSON.parse(text) as unknown;
+  } catch (error) {
+    const detail = error instanceof Error ? error.message : String(error);
+    throw new ProblemError(400, 'bad-json', 'The body is not JSON', detail);
+  }
+}
+
+/** Large bodies are read some at a time; the others wait, a bounded number of them for a bounded time. */
+class Turns {
+  private reading = 0;
+  private readonly waiting: (() => void)[] = [];
+
+  async take(request: Request, response: Response): Promise<void> {
+    if (!mayBeLarge(request)) return;
+    if (this.reading >= LIMITS.body.largeAtOnce) await this.wait();
+    // Whoever has gone meanwhile passes the turn on.
+    if (response.closed || response.destroyed) {
+      this.waiting.shift()?.();
+      throw busy('the client has gone');
+    }
+    this.reading++;
+    response.once('close', () => {
+      this.reading--;
+      this.waiting.shift()?.();
+    });
+  }
+  private wait(): Promise<void> {
+    if (this.waiting.length >= LIMITS.body.largeWaiting) throw busy('too many large requests are being read');
+    return new Promise((resolve, reject) => {
+      const go = (): void => {
+        clearTimeout(timer);
+        resolve();
+      };
+      const timer = setTimeout(() => {
+        this.waiting.splice(this.waiting.indexOf(go), 1);
+        reject(busy('other large requests are being read'));
+      }, LIMITS.body.largeWait);
+      this.waiting.push(go);
+    });
+  }
+}
+function mayBeLarge({ headers }: Request): boolean {
+  if ((headers['content-encoding'] ?? 'identity') !== 'identity') return true;
+  if (headers['transfer-encoding'] !== undefined) return true;
+  return Number(headers['content-length'] ?? 0) > LIMITS.body.large;
 }

@@ -9,18 +9,27 @@ const LOOPBACK = ['localhost', '127.0.0.1', '[::1]'];
  * foreign name cannot be pointed at loopback), and an Origin, if given, the same as the Host.
  */
 export function hostAndOrigin(config: Config) {
-  const allowed = new Set([...LOOPBACK, ...config.allowedHosts]);
+  const allowed = new Set([...LOOPBACK, ...config.allowedHosts].map(plainName));
   return (request: Request, _response: Response, next: NextFunction): void => {
     const host = request.headers.host ?? '';
-    if (!allowed.has(host.replace(/:\d+$/, ''))) {
-      return next(new ProblemError(421, 'wrong-host', 'Wrong host', `this server is not called "${host}"`));
+    if (!allowed.has(plainName(host.replace(/:\d+$/, '')))) {
+      const shown = JSON.stringify(host.slice(0, 100));
+      const detail = `host ${shown} is not allowed; add it to OQUEL_HOSTS if this server is reached by that name`;
+      return next(new ProblemError(421, 'wrong-host', 'Host not allowed', detail));
     }
     const { origin } = request.headers;
-    if (origin !== undefined && origin !== `http://${host}` && origin !== `https://${host}`) {
-      return next(
-        new ProblemError(403, 'wrong-origin', 'Wrong origin', `requests from "${origin}" are refused`),
-      );
+    if (origin !== undefined && !isSame(origin, host)) {
+      const detail = `requests from ${JSON.stringify(origin.slice(0, 100))} are not allowed`;
+      return next(new ProblemError(403, 'wrong-origin', 'Origin not allowed', detail));
     }
     next();
   };
+}
+/** Names of hosts are compared without case, blanks around them and the dot at the end. */
+function plainName(name: string): string {
+  return name.trim().toLowerCase().replace(/\.$/, '');
+}
+function isSame(origin: string, host: string): boolean {
+  const own = host.toLowerCase();
+  return origin.toLowerCase() === `http://${own}` || origin.toLowerCase() === `https://${own}`;
 }

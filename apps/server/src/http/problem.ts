@@ -1,5 +1,14 @@
 import type { Problem } from '@oquel/core';
 
+export interface ProblemBody {
+  type: string;
+  title: string;
+  status: number;
+  detail: string;
+  [more: string]: unknown;
+}
+const URN = 'urn:oquel:problem:';
+
 /** An error as RFC 9457 has it; `type` is stable, the rest is for people and programs that know the type. */
 export class ProblemError extends Error {
   override readonly name = 'ProblemError';
@@ -12,14 +21,21 @@ export class ProblemError extends Error {
   ) {
     super(detail);
   }
-  body(): Record<string, unknown> {
+  body(): ProblemBody {
     const { type, title, status, detail } = this;
-    return { type: `urn:oquel:problem:${type}`, title, status, detail, ...this.more };
+    return { type: `${URN}${type}`, title, status, detail, ...this.more };
   }
+}
+/** A problem that another thread has told. */
+export function problemFrom({ type, title, status, detail, ...more }: ProblemBody): ProblemError {
+  return new ProblemError(status, type.slice(URN.length), title, detail, more);
 }
 
 export function noSuchProject(): ProblemError {
   return new ProblemError(404, 'no-project', 'No such project', 'there is no project of that id');
+}
+export function noSuchStream(): ProblemError {
+  return new ProblemError(404, 'no-stream', 'No such stream', 'the stream has ended; open another one');
 }
 export function brokenDocument(problems: readonly Problem[], what: string): ProblemError {
   const [first] = problems;
@@ -28,7 +44,7 @@ export function brokenDocument(problems: readonly Problem[], what: string): Prob
   return new ProblemError(
     422,
     'broken-document',
-    `The ${what} is not sound`,
+    `The ${what} is not valid`,
     `expected ${first.expected}, found ${first.found} ${where}${others}; nothing was stored`,
     { problems },
   );
@@ -48,11 +64,15 @@ export function tooLarge(limit: number): ProblemError {
 export function badRequest(detail: string, more: Record<string, unknown> = {}): ProblemError {
   return new ProblemError(400, 'bad-request', 'Bad request', detail, more);
 }
+/** The server has as much to do as it takes on. */
+export function busy(why: string): ProblemError {
+  return new ProblemError(503, 'busy', 'The server is busy', `${why}; try again in a moment`);
+}
 export function databaseDown(): ProblemError {
   return new ProblemError(
     503,
     'database-down',
     'The database does not answer',
-    'nothing was stored by this request; try again in a moment',
+    'it is not known whether this was stored; try again in a moment, with the same key it is done once',
   );
 }

@@ -12,33 +12,31 @@ import {
 } from '@nestjs/common';
 import { ApiExtraModels, ApiNoContentResponse, ApiOkResponse, ApiOperation, ApiTags } from '@nestjs/swagger';
 import type { Observable } from 'rxjs';
-import { ProjectId } from '../projects/projects.controller.js';
-import { LiveDto, PlaceDto, PresentDto } from './live.dto.js';
+import { LiveDto, PresenceEventDto, VersionEventDto, WindowsDto } from './live.dto.js';
 import { LiveService } from './live.service.js';
 
 @ApiTags('live')
-// Windows come as data of an event, which the description has no place for.
-@ApiExtraModels(PresentDto)
-@Controller('api/projects/:id/live')
+// They come as data of events, which the description has no place for.
+@ApiExtraModels(VersionEventDto, PresenceEventDto)
+@Controller('api/live')
 export class LiveController {
   constructor(@Inject(LiveService) private readonly live: LiveService) {}
 
   @Sse()
-  @ApiOperation({ summary: 'What happens to the project, as server-sent events: version, presence, builds' })
+  @ApiOperation({
+    summary:
+      'What happens to some projects, as server-sent events: version, presence, builds; gone for one that is not there',
+  })
   @ApiOkResponse({ description: 'text/event-stream' })
-  stream(@ProjectId() id: string, @Query() dto: LiveDto): Promise<Observable<MessageEvent>> {
-    return this.live.stream(id, dto);
+  stream(@Query() dto: LiveDto): Promise<Observable<MessageEvent>> {
+    return this.live.stream(dto);
   }
 
-  @Post(':client')
+  @Post(':stream')
   @HttpCode(204)
-  @ApiOperation({ summary: 'Say where a window is now' })
+  @ApiOperation({ summary: 'Say for which windows a stream speaks, and where they are' })
   @ApiNoContentResponse()
-  move(
-    @ProjectId() id: string,
-    @Param('client', ParseUUIDPipe) client: string,
-    @Body() dto: PlaceDto,
-  ): Promise<void> {
-    return this.live.move(id, client, dto);
+  windows(@Param('stream', ParseUUIDPipe) stream: string, @Body() dto: WindowsDto): Promise<void> {
+    return this.live.windows(stream, dto.windows);
   }
 }

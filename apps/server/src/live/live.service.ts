@@ -1,73 +1,82 @@
-import { Inject, Injectable, Logger, type MessageEvent } from '@nestjs/common';
-import { concatMap, filter, finalize, from, interval, map, merge, Observable, of } from 'rxjs';
+import { Inject, Injectable, type MessageEvent, type OnModuleDestroy } from '@nestjs/common';
+import { interval, map, merge, Observable, type Subscription } from 'rxjs';
 import { Database } from '../database/database.js';
-import { EditLog } from '../projects/edit.log.js';
+import { Notices } from '../database/notices.js';
+import { LIMITS } from '../limits.js';
+import { noSuchStream } from '../http/problem.js';
 import { ProjectStore } from '../projects/project.store.js';
-import type { LiveDto, PlaceDto } from './live.dto.js';
-import { Notices, type Notice } from '../database/notices.js';
+import type { LiveDto, WindowDto } from './live.dto.js';
 import { Presence } from './presence.js';
+import { ProjectFeed } from './project.feed.js';
 
-/** Keeps connections from being taken for dead. */
-const QUIET_MS = 15_000;
-
-/** One stream of events for each window that has a project open. */
+/** One stream of events for each browser that has a project open. All streams of a project share what is asked for it. */
 @Injectable()
-export class LiveService {
-  private readonly log = new Logger('live');
+export class LiveService implements OnModuleDestroy {
+  private readonly feeds = new Map<string, ProjectFeed>();
+  private readonly heard: Subscription;
 
   constructor(
     @Inject(Database) private readonly db: Database,
     @Inject(ProjectStore) private readonly store: ProjectStore,
-    @Inject(EditLog) private readonly edits: EditLog,
-    @Inject(Notices) private readonly notices: Notices,
+    @Inject(Notices) notices: Notices,
     @Inject(Presence) private readonly presence: Presence,
-  ) {}
+  ) {
+    this.heard = notices.heard.subscribe((notice) => this.feeds.get(notice.project)?.take(notice));
+    this.heard.add(
+      notices.missed.subscribe(() => {
+        for (const feed of this.feeds.values()) void feed.refresh();
+      }),
+    );
+  }
+  onModuleDestroy(): void {
+    this.heard.unsubscribe();
+    for (const feed of this.feeds.values()) feed.close();
+  }
 
   /**
-   * Everything that happens to the project from now on: its version (first of all the one that is stored), who has it
-   * open, and that its builds have changed. The window counts as present until the stream ends. @throws ProblemError 404
+   * Everything that happens to some projects from now on: the version of each (first of all the one that is stored), who
+   * has it open, and that its builds have changed. Its windows count as present until the stream ends.
    */
-  async stream(project: string, { client, who, place }: LiveDto): Promise<Observable<MessageEvent>> {
-    await this.store.version(this.db.k, project);
-    const window = { project, client, who, place };
-    const all: Notice[] = [
-      { what: 'version', project },
-      { what: 'presence', project },
-    ];
-    const notices = merge(
-      from(all),
-      this.notices.heard.pipe(filter((n) => n.project === project)),
-      this.notices.missed.pipe(concatMap(() => [...all, { what: 'builds', project } as const])),
-    );
-    const events = merge(
-      notices.pipe(concatMap((notice) => this.eventOf(notice))),
-      interval(QUIET_MS).pipe(map((): MessageEvent => ({ type: 'still', data: {} }))),
-    ).pipe(filter((event) => event !== null));
+  async stream({ stream, projects }: LiveDto): Promise<Observable<MessageEvent>> {
+    const versions = await this.store.versions(this.db.k, projects);
+    await this.presence.begin(stream);
+    const quiet = interval(LIMITS.live.quiet).pipe(map((): MessageEvent => ({ type: 'still', data: {} })));
     return new Observable<MessageEvent>((subscriber) => {
-      const inner = events.subscribe(subscriber);
-      void this.presence.enter(window).catch((error: unknown) => this.log.warn(String(error)));
-      return () => inner.unsubscribe();
-    }).pipe(finalize(() => void this.presence.leave(window)));
+      const there = projects.filter((project) => versions.has(project));
+      for (const project of projects) {
+        const version = versions.get(project);
+        if (version === undefined) subscriber.next({ type: 'gone', data: { project } });
+        else subscriber.next({ type: 'version', data: { project, version } });
+      }
+      const feeds = there.map((project) => this.feed(project));
+      const inner = merge(quiet, ...feeds.map((feed) => feed.events())).subscribe(subscriber);
+      return () => {
+        inner.unsubscribe();
+        for (const feed of feeds) this.closeIfIdle(feed);
+        void this.presence.end(stream);
+      };
+    });
+  }
+  /** @throws ProblemError 404 where the stream has ended */
+  async windows(stream: string, windows: WindowDto[]): Promise<void> {
+    if (!(await this.presence.say(stream, windows))) throw noSuchStream();
   }
 
-  async move(project: string, client: string, { who, place }: PlaceDto): Promise<void> {
-    await this.store.version(this.db.k, project);
-    await this.presence.move({ project, client, who, place });
+  private closeIfIdle(feed: ProjectFeed): void {
+    if (!feed.isIdle) return;
+    feed.close();
+    this.feeds.delete(feed.project);
   }
-
-  /** What a notice comes to; null where it cannot be found out now, since then the notices are missed and told anew. */
-  private eventOf({ what, project }: Notice): Observable<MessageEvent | null> {
-    if (what === 'builds') return of({ type: 'builds', data: {} });
-    return from(
-      (async (): Promise<MessageEvent | null> => {
-        try {
-          if (what === 'presence') return { type: 'presence', data: await this.presence.list(project) };
-          const version = await this.store.version(this.db.k, project);
-          return { type: 'version', data: { version, ...(await this.edits.ahead(this.db.k, project)) } };
-        } catch {
-          return null;
-        }
-      })(),
-    );
+  private feed(project: string): ProjectFeed {
+    let feed = this.feeds.get(project);
+    if (!feed) {
+      feed = new ProjectFeed(
+        project,
+        () => this.store.version(this.db.k, project),
+        () => this.presence.list(project),
+      );
+      this.feeds.set(project, feed);
+    }
+    return feed;
   }
 }

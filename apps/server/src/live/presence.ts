@@ -1,35 +1,35 @@
 import { Inject, Injectable, type OnModuleDestroy, type OnModuleInit } from '@nestjs/common';
 import { sql } from 'kysely';
-import { Database } from '../database/database.js';
-import type { PresentDto } from './live.dto.js';
+import { Database, type Reader } from '../database/database.js';
 import { tell } from '../database/notices.js';
+import { LIMITS } from '../limits.js';
+import type { PresentDto, WindowDto } from './live.dto.js';
 
-const BEAT_MS = 10_000;
-/** Who has not been seen for so long is gone: its server was killed. */
-const GONE = sql`interval '30 seconds'`;
+/** A stream that has not been seen for so long is gone: its server was killed. */
+const GONE = sql`make_interval(secs => ${LIMITS.live.gone / 1000})`;
 
-export interface Window {
-  project: string;
-  client: string;
-  who: string;
-  place: string;
-}
-
-/** Which windows have a project open. Every server vouches for its own in the database, and takes out those that nobody vouches for. */
+/**
+ * Which windows have a project open. Each belongs to a stream. Every server vouches for its own streams in the database,
+ * and takes out those that nobody vouches for. What a stream said goes with that stream alone, so that one which ends
+ * late takes nothing from its successor.
+ */
 @Injectable()
 export class Presence implements OnModuleInit, OnModuleDestroy {
-  private readonly own = new Map<string, Window>();
+  /** The streams of this server, with what each said last. */
+  private readonly own = new Map<string, readonly WindowDto[]>();
   private beat: NodeJS.Timeout | null = null;
 
   constructor(@Inject(Database) private readonly db: Database) {}
 
   onModuleInit(): void {
-    this.beat = setInterval(() => void this.vouch().catch(() => undefined), BEAT_MS);
+    this.beat = setInterval(() => void this.vouch().catch(() => undefined), LIMITS.live.beat);
     this.beat.unref();
   }
   async onModuleDestroy(): Promise<void> {
     if (this.beat) clearInterval(this.beat);
-    for (const window of this.own.values()) await this.leave(window);
+    const streams = [...this.own.keys()];
+    this.own.clear();
+    await this.remove(streams).catch(() => undefined);
   }
 
   async list(project: string): Promise<PresentDto[]> {
@@ -37,64 +37,106 @@ export class Presence implements OnModuleInit, OnModuleDestroy {
       .selectFrom('presence')
       .select(['client', 'who', 'place'])
       .where('project_id', '=', project)
-      .where('seen_at', '>', sql<Date>`now() - ${GONE}`)
       .orderBy('who')
       .orderBy('client')
       .execute();
   }
-  /** A window came. */
-  async enter(window: Window): Promise<void> {
-    this.own.set(window.client, window);
-    await this.store(window);
-    await tell(this.db.k, { what: 'presence', project: window.project });
+  /** A stream has begun. */
+  async begin(stream: string): Promise<void> {
+    this.own.set(stream, []);
+    await this.db.k
+      .insertInto('streams')
+      .values({ id: stream })
+      .onConflict((c) => c.doNothing())
+      .execute();
   }
-  /**
-   * A window looks at something else now. What is told after its stream has ended changes nothing: nobody would ever take
-   * it out again.
-   */
-  async move(window: Window): Promise<void> {
-    if (this.own.has(window.client)) return this.enter(window);
-    const { project, client, who, place } = window;
-    const { numUpdatedRows } = await this.db.k
-      .updateTable('presence')
-      .set({ who, place })
-      .where('project_id', '=', project)
-      .where('client', '=', client)
-      .executeTakeFirst();
-    if (numUpdatedRows > 0n) await tell(this.db.k, { what: 'presence', project });
-  }
-  async leave({ project, client }: Window): Promise<void> {
-    this.own.delete(client);
+  async end(stream: string): Promise<void> {
+    this.own.delete(stream);
     try {
-      await this.db.k
-        .deleteFrom('presence')
-        .where('project_id', '=', project)
-        .where('client', '=', client)
-        .execute();
-      await tell(this.db.k, { what: 'presence', project });
+      await this.remove([stream]);
     } catch {
       // Without the database nobody hears of it; nobody vouches for it either.
     }
   }
+  /**
+   * All windows of a stream, said to any server. What is said after the stream has ended changes nothing: nobody would
+   * take it out again. False where there is no such stream.
+   */
+  async say(stream: string, windows: readonly WindowDto[]): Promise<boolean> {
+    if (this.own.has(stream)) this.own.set(stream, windows);
+    return this.db.k.transaction().execute(async (tx) => {
+      const known = await tx
+        .selectFrom('streams')
+        .select('id')
+        .where('id', '=', stream)
+        .forShare()
+        .executeTakeFirst();
+      if (!known) return false;
+      const gone = await tx
+        .deleteFrom('presence')
+        .where('stream', '=', stream)
+        .where(sql<boolean>`client <> all(${windows.map((w) => w.client)}::uuid[])`)
+        .returning('project_id')
+        .execute();
+      await this.store(tx, stream, windows);
+      await tellAll(tx, [...gone.map((g) => g.project_id), ...windows.map((w) => w.project)]);
+      return true;
+    });
+  }
 
-  private async store({ project, client, who, place }: Window): Promise<void> {
-    await this.db.k
+  /** A window belongs to the stream that spoke of it last. */
+  private async store(k: Reader, stream: string, windows: readonly WindowDto[]): Promise<void> {
+    if (windows.length === 0) return;
+    await k
       .insertInto('presence')
-      .values({ project_id: project, client, who, place })
+      .values(
+        windows.map(({ project, client, who, place }) => ({
+          project_id: project,
+          client,
+          stream,
+          who,
+          place,
+        })),
+      )
       .onConflict((c) =>
-        c.columns(['project_id', 'client']).doUpdateSet({ who, place, seen_at: sql<Date>`now()` }),
+        c.columns(['project_id', 'client']).doUpdateSet((e) => ({
+          stream: e.ref('excluded.stream'),
+          who: e.ref('excluded.who'),
+          place: e.ref('excluded.place'),
+        })),
       )
       .execute();
   }
-  private async vouch(): Promise<void> {
-    for (const window of this.own.values()) await this.store(window);
-    const gone = await this.db.k
-      .deleteFrom('presence')
-      .where('seen_at', '<', sql<Date>`now() - ${GONE}`)
-      .returning('project_id')
-      .execute();
-    for (const project of new Set(gone.map((g) => g.project_id))) {
-      await tell(this.db.k, { what: 'presence', project });
-    }
+  private async remove(streams: readonly string[]): Promise<void> {
+    await this.db.k.transaction().execute(async (tx) => {
+      const { rows } = await sql<{ project_id: string }>`
+        delete from presence where stream = any(${streams}::uuid[]) returning project_id`.execute(tx);
+      await sql`delete from streams where id = any(${streams}::uuid[])`.execute(tx);
+      await tellAll(
+        tx,
+        rows.map((r) => r.project_id),
+      );
+    });
   }
+  private async vouch(): Promise<void> {
+    const streams = [...this.own.keys()];
+    const { rows } = await sql<{ id: string }>`
+      update streams set seen_at = now() where id = any(${streams}::uuid[]) returning id`.execute(this.db.k);
+    // Those that another server took out while this one did not answer, or that went with a crash of the database.
+    const known = new Set(rows.map((r) => r.id));
+    for (const stream of streams) {
+      const windows = this.own.get(stream);
+      if (known.has(stream) || !windows) continue;
+      await this.begin(stream);
+      await this.say(stream, windows);
+    }
+    const gone = await sql<{ id: string }>`select id from streams where seen_at < now() - ${GONE}`.execute(
+      this.db.k,
+    );
+    if (gone.rows.length > 0) await this.remove(gone.rows.map((r) => r.id));
+  }
+}
+
+async function tellAll(k: Reader, projects: readonly string[]): Promise<void> {
+  for (const project of new Set(projects)) await tell(k, { what: 'presence', project });
 }

@@ -1,4 +1,6 @@
 import { ApiProperty } from '@nestjs/swagger';
+import { IsOptional, IsUUID } from 'class-validator';
+import { AheadDto } from '../edits/edit.dto.js';
 
 /** A line of the list of projects. */
 export class ProjectDto {
@@ -17,19 +19,35 @@ export class ImportedDto {
     description: 'JSON pointers of properties that the format does not know; they are kept.',
   })
   unknown: string[];
+  @ApiProperty({
+    type: [String],
+    description: 'JSON pointers of properties that stand more than once; the last of each counts.',
+  })
+  repeated: string[];
 }
 
-export class OpenedDto {
+/** The query of an import. */
+export class ImportDto {
+  @ApiProperty({
+    required: false,
+    format: 'uuid',
+    description: 'Sent twice with the same key it is stored once.',
+  })
+  @IsOptional()
+  @IsUUID()
+  key?: string;
+}
+/** Who asks for a project. */
+export class AuthorDto {
+  @ApiProperty({ required: false, format: 'uuid', description: 'Whose undo and redo are told.' })
+  @IsOptional()
+  @IsUUID()
+  author?: string;
+}
+
+export class OpenedDto extends AheadDto {
   @ApiProperty({ format: 'uuid' }) id: string;
   @ApiProperty() version: number;
   @ApiProperty({ type: 'object', additionalProperties: true, description: 'The document, oquel.project/1.' })
   document: object;
-  @ApiProperty({ nullable: true, type: String, description: 'What undo would take back; null for nothing.' })
-  undo: string | null;
-  @ApiProperty({
-    nullable: true,
-    type: String,
-    description: 'What redo would bring again; null for nothing.',
-  })
-  redo: string | null;
 }

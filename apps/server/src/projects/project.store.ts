@@ -1,14 +1,17 @@
 import { Injectable } from '@nestjs/common';
 import type { Project } from '@oquel/core';
 import { sql } from 'kysely';
-import type { Database, Tx } from '../database/database.js';
-import type { Tables } from '../database/schema.js';
+import { setImmediate as nextTurn } from 'node:timers/promises';
+import type { Database, Reader, Tx } from '../database/database.js';
+import type { ItemTable } from '../database/schema.js';
 import { noSuchProject } from '../http/problem.js';
+import { LIMITS } from '../limits.js';
 
-type Reader = Database['k'] | Tx;
 export interface StoredProject {
   version: number;
   project: Project;
+  /** Length of its text, about. */
+  bytes: number;
 }
 export interface ProjectRow {
   id: string;
@@ -18,12 +21,14 @@ export interface ProjectRow {
   updatedAt: Date;
 }
 
-/** Open projects as the core reads them, by id; only a cache, checked against the stored version at every use. */
-const CACHED = 8;
+/** Rows that are parsed before others get their turn. */
+const SLICE = 2000;
 
 @Injectable()
 export class ProjectStore {
+  /** Open projects as the core reads them, by id; only a cache, checked against the stored version at every use. */
   private readonly cache = new Map<string, StoredProject>();
+  private cachedBytes = 0;
 
   /** All projects, the last changed first. */
   async list(k: Reader): Promise<ProjectRow[]> {
@@ -44,6 +49,12 @@ export class ProjectStore {
     return row.version;
   }
 
+  /** The stored versions of those projects that are there. */
+  async versions(k: Reader, ids: readonly string[]): Promise<Map<string, number>> {
+    const rows = await k.selectFrom('projects').select(['id', 'version']).where('id', 'in', ids).execute();
+    return new Map(rows.map((r) => [r.id, r.version]));
+  }
+
   /** The project as it is stored now. @throws ProblemError 404 */
   async open(k: Database['k'], id: string): Promise<StoredProject> {
     const version = await this.version(k, id);
@@ -62,12 +73,25 @@ export class ProjectStore {
     return this.cached(id, version) ?? this.load(tx, id);
   }
   keep(id: string, stored: StoredProject): void {
-    this.cache.delete(id);
+    this.drop(id);
     this.cache.set(id, stored);
+    this.cachedBytes += stored.bytes;
     for (const oldest of this.cache.keys()) {
-      if (this.cache.size <= CACHED) break;
-      this.cache.delete(oldest);
+      if (this.cachedBytes <= LIMITS.projects.cache || oldest === id) break;
+      this.drop(oldest);
     }
+  }
+  private drop(id: string): void {
+    const cached = this.cache.get(id);
+    if (!cached) return;
+    this.cache.delete(id);
+    this.cachedBytes -= cached.bytes;
+  }
+  /** Length of the stored text, about. @throws ProblemError 404 */
+  async bytes(k: Reader, id: string): Promise<number> {
+    const row = await k.selectFrom('projects').select('bytes').where('id', '=', id).executeTakeFirst();
+    if (!row) throw noSuchProject();
+    return Number(row.bytes);
   }
   private cached(id: string, version: number): StoredProject | null {
     const cached = this.cache.get(id);
@@ -89,29 +113,33 @@ export class ProjectStore {
       .execute();
     const project = JSON.parse(head.body) as Project;
     project.assets = assets.map((row) => JSON.parse(row.body) as Project['assets'][number]);
-    for (const list of ['placements', 'bindings'] as const) await this.loadItems(tx, id, project, list);
-    const stored = { version: head.version, project };
+    let bytes = assets.reduce((sum, { body }) => sum + body.length, head.body.length);
+    for (const list of ['placements', 'bindings'] as const)
+      bytes += await this.loadItems(tx, id, project, list);
+    const stored = { version: head.version, project, bytes };
     this.keep(id, stored);
     return stored;
   }
 
-  /** The items of one kind, put into the lists that their assets have (an asset without such a list has no rows). */
-  private async loadItems(
-    tx: Tx,
-    id: string,
-    project: Project,
-    list: 'placements' | 'bindings',
-  ): Promise<void> {
+  /**
+   * The items of one kind, put into the lists that their assets have (an asset without such a list has no rows). They
+   * are parsed in slices, so that a large project holds nobody up.
+   */
+  private async loadItems(tx: Tx, id: string, project: Project, list: ItemTable): Promise<number> {
     const byAsset = new Map(project.assets.map((a) => [a.id, a]));
     const rows = await tx
-      .selectFrom(list as keyof Pick<Tables, 'bindings'>)
+      .selectFrom(list)
       .select(['asset_id', 'body'])
       .where('project_id', '=', id)
       .orderBy(sql`asset_id, pos`)
       .execute();
-    for (const row of rows) {
+    let bytes = 0;
+    for (const [i, row] of rows.entries()) {
+      if (i % SLICE === SLICE - 1) await nextTurn();
       const asset = byAsset.get(row.asset_id)!;
       ((asset[list] ??= []) as unknown[]).push(JSON.parse(row.body));
+      bytes += row.body.length;
     }
+    return bytes;
   }
 }

@@ -1,6 +1,9 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { readProjectText, type Project } from '@oquel/core';
 import { Database } from '../database/database.js';
+import type { EditsDto } from '../edits/edit.dto.js';
+import type { EditsService } from '../edits/edits.service.js';
+import type { ReplaceDto } from '../exchange/replace.dto.js';
 import { EditLog } from './edit.log.js';
 import { ProjectImport } from './project.import.js';
 import { ProjectStore, type ProjectRow } from './project.store.js';
@@ -20,15 +23,20 @@ export class ProjectsService {
   }
 
   /** Reads a document and stores it whole, or says where it is broken and stores nothing. @throws BrokenDocument */
-  async import(text: string): Promise<ImportedDto> {
-    const { project, unknown } = readProjectText(text);
-    const id = await this.importer.store(this.db, project);
-    return { id, version: 1, unknown };
+  async import(text: string, key: string | null = null): Promise<ImportedDto> {
+    const { project, unknown, repeated } = readProjectText(text);
+    const id = await this.importer.store(this.db, project, key);
+    return { id, version: 1, unknown, repeated };
+  }
+  /** Makes a project like a document. @throws BrokenDocument; ProblemError */
+  async replace(edits: EditsService, id: string, dto: ReplaceDto, text: string): Promise<EditsDto> {
+    const { project } = readProjectText(text);
+    return edits.makeLike(id, dto, project, dto.label);
   }
 
-  async open(id: string): Promise<OpenedDto> {
+  async open(id: string, author: string | null): Promise<OpenedDto> {
     const { project, version } = await this.store.open(this.db.k, id);
-    return { id, version, document: project, ...(await this.log.ahead(this.db.k, id)) };
+    return { id, version, document: project, ...(await this.log.ahead(this.db.k, id, author)) };
   }
 
   async document(id: string): Promise<Project> {

@@ -10,7 +10,7 @@ export function serveWeb(app: NestExpressApplication, folder: string): void {
   );
   app.use(express.static(folder, { index: false, maxAge: 0 }));
   app.use((request: Request, response: Response, next: NextFunction) => {
-    if (request.method !== 'GET' || request.path.startsWith('/api')) return next();
+    if (!['GET', 'HEAD'].includes(request.method) || /^\/api(\/|$)/.test(request.path)) return next();
     response.setHeader('Cache-Control', 'no-cache');
     response.sendFile(join(folder, 'index.html'));
   });

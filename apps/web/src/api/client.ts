@@ -1,41 +1,29 @@
+import type { Change, Project } from '@oquel/core';
 import createClient from 'openapi-fetch';
+import { failureOf, Unreachable } from './problem.js';
 import type { components, paths } from './schema.js';
 
-export type OpenedProject = components['schemas']['OpenedDto'];
-export type ProjectLine = components['schemas']['ProjectDto'];
-export type Edited = components['schemas']['EditedDto'];
-export type LoggedEdit = components['schemas']['LoggedEditDto'];
+type Schemas = components['schemas'];
+export type OpenedProject = Omit<Schemas['OpenedDto'], 'document'> & { document: Project };
+export type ProjectLine = Schemas['ProjectDto'];
+export type LoggedEdit = Omit<Schemas['LoggedEditDto'], 'changes'> & { changes: Change[] };
+/** Edits after a version, and what undo and redo would take. */
+export type Edits = Omit<Schemas['EditsDto'], 'edits'> & { edits: LoggedEdit[] };
+export type HistoryStep = Schemas['HistoryStepDto'];
+/** Who asks for an edit, what they had seen, and what their window has. */
+export type Asking = Omit<Schemas['StepDto'], 'version'>;
 
-export type Build = components['schemas']['BuildDto'];
-export type Present = components['schemas']['PresentDto'];
+export type Build = Schemas['BuildDto'];
+/** A window that has a project open. */
+export type PresentWindow = Schemas['PresentDto'];
+
+/** A request without an answer is given up after this time; one that sends or fetches a whole document may take longer. */
+const LIMIT_MS = 15_000;
+const LONG_MS = 300_000;
 
 const api = createClient<paths>({ baseUrl: globalThis.location.origin });
 
-export interface ProblemBody {
-  type: string;
-  title: string;
-  status: number;
-  detail: string;
-  problems?: { pointer: string; expected: string; found: string }[];
-  [more: string]: unknown;
-}
-
-/** The server refused: what it says, for the person and for the code. */
-export class ApiProblem extends Error {
-  override readonly name = 'ApiProblem';
-  constructor(readonly body: ProblemBody) {
-    super(body.detail);
-  }
-  is(type: string): boolean {
-    return this.body.type === `urn:oquel:problem:${type}`;
-  }
-}
-/** The server could not be reached, or is in trouble that passes: the same request may be sent again. */
-export class Unreachable extends Error {
-  override readonly name = 'Unreachable';
-}
-
-async function settle<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+async function settle<T>(call: Promise<{ data?: unknown; error?: unknown; response: Response }>): Promise<T> {
   let answer;
   try {
     answer = await call;
@@ -44,43 +32,36 @@ async function settle<T>(call: Promise<{ data?: T; error?: unknown; response: Re
   }
   const { data, error, response } = answer;
   if (response.ok) return data as T;
-  if (response.status >= 500)
-    throw new Unreachable((error as ProblemBody | undefined)?.title ?? 'the server is in trouble');
-  throw new ApiProblem(
-    (error as ProblemBody | undefined) ?? {
-      type: 'about:blank',
-      title: 'Refused',
-      status: response.status,
-      detail: `the server answered ${response.status}`,
-    },
-  );
+  throw failureOf(response.status, error);
 }
+const soon = (): { signal: AbortSignal } => ({ signal: AbortSignal.timeout(LIMIT_MS) });
+const long = (): { signal: AbortSignal } => ({ signal: AbortSignal.timeout(LONG_MS) });
 
 export function listProjects(): Promise<ProjectLine[]> {
-  return settle(api.GET('/api/projects'));
+  return settle(api.GET('/api/projects', soon()));
 }
-export function openProject(id: string): Promise<OpenedProject> {
-  return settle(api.GET('/api/projects/{id}', { params: { path: { id } } }));
+export function openProject(id: string, author?: string): Promise<OpenedProject> {
+  return settle(api.GET('/api/projects/{id}', { params: { path: { id }, query: { author } }, ...long() }));
 }
 /** Sends the text as it is, so that the server can say exactly where it is broken. */
-export function importDocument(text: string): Promise<components['schemas']['ImportedDto']> {
-  return settle(api.POST('/api/projects', asText(text)));
+export function importDocument(text: string): Promise<Schemas['ImportedDto']> {
+  const query = { key: crypto.randomUUID() };
+  return settle(api.POST('/api/projects', { params: { query }, ...asText(text), ...long() }));
 }
-export function sendEdit(id: string, body: components['schemas']['EditDto']): Promise<Edited> {
-  return settle(api.POST('/api/projects/{id}/edits', { params: { path: { id } }, body }));
+export function sendEdit(id: string, body: Schemas['EditDto']): Promise<Edits> {
+  const limit = body.changes.length > 500 ? long() : soon();
+  return settle(api.POST('/api/projects/{id}/edits', { params: { path: { id } }, body, ...limit }));
 }
-export function sendStep(
-  id: string,
-  way: 'undo' | 'redo',
-  body: components['schemas']['StepDto'],
-): Promise<Edited> {
-  return settle(api.POST(`/api/projects/{id}/${way}`, { params: { path: { id } }, body }));
+export function sendStep(id: string, way: 'undo' | 'redo', body: Schemas['StepDto']): Promise<Edits> {
+  return settle(api.POST(`/api/projects/{id}/${way}`, { params: { path: { id } }, body, ...soon() }));
 }
-export function sendTakeBack(id: string, body: components['schemas']['TakeBackDto']): Promise<Edited> {
-  return settle(api.POST('/api/projects/{id}/take-back', { params: { path: { id } }, body }));
+export function sendTakeBack(id: string, body: Schemas['TakeBackDto']): Promise<Edits> {
+  return settle(api.POST('/api/projects/{id}/take-back', { params: { path: { id } }, body, ...soon() }));
 }
-export function editsAfter(id: string, after: number): Promise<LoggedEdit[]> {
-  return settle(api.GET('/api/projects/{id}/edits', { params: { path: { id }, query: { after } } }));
+/** Edits after a version, as many as the server answers at a time. */
+export function editsAfter(id: string, after: number, author?: string): Promise<Edits> {
+  const query = { after, author };
+  return settle(api.GET('/api/projects/{id}/edits', { params: { path: { id }, query }, ...soon() }));
 }
 
 /** Sends a document's text as it is, and the rest in the query. */
@@ -93,53 +74,47 @@ const asText = (
 });
 export function sendReplace(
   id: string,
-  query: { base: number; label: string; who: string; key: string },
+  query: { base: number; label: string; who: string; key?: string; author?: string; have?: number },
   text: string,
-): Promise<Edited> {
-  return settle(api.POST('/api/projects/{id}/replace', { params: { path: { id }, query }, ...asText(text) }));
+): Promise<Edits> {
+  const params = { path: { id }, query };
+  return settle(api.POST('/api/projects/{id}/replace', { params, ...asText(text), ...long() }));
 }
 export function listBuilds(id: string): Promise<Build[]> {
-  return settle(api.GET('/api/projects/{id}/builds', { params: { path: { id } } }));
+  return settle(api.GET('/api/projects/{id}/builds', { params: { path: { id } }, ...soon() }));
 }
-export function freezeBuild(id: string, body: components['schemas']['FreezeDto']): Promise<Build> {
-  return settle(api.POST('/api/projects/{id}/builds', { params: { path: { id } }, body }));
+export function freezeBuild(id: string, build: Schemas['FreezeDto']): Promise<Build> {
+  const body = { key: crypto.randomUUID(), ...build };
+  return settle(api.POST('/api/projects/{id}/builds', { params: { path: { id } }, body, ...long() }));
 }
 export function importBuild(
   id: string,
-  query: { name: string; note?: string; who: string },
+  build: { name: string; note?: string; who: string },
   text: string,
 ): Promise<Build> {
-  return settle(
-    api.POST('/api/projects/{id}/builds/import', { params: { path: { id }, query }, ...asText(text) }),
-  );
+  const params = { path: { id }, query: { key: crypto.randomUUID(), ...build } };
+  return settle(api.POST('/api/projects/{id}/builds/import', { params, ...asText(text), ...long() }));
 }
-export function sayOfBuild(id: string, build: string, body: components['schemas']['SayDto']): Promise<Build> {
-  return settle(
-    api.POST('/api/projects/{id}/builds/{build}/verdicts', { params: { path: { id, build } }, body }),
-  );
+export function sayOfBuild(id: string, build: string, said: Schemas['SayDto']): Promise<Build> {
+  const body = { key: crypto.randomUUID(), ...said };
+  const params = { path: { id, build } };
+  return settle(api.POST('/api/projects/{id}/builds/{build}/verdicts', { params, body, ...soon() }));
 }
-export function sendRestore(
-  id: string,
-  build: string,
-  body: components['schemas']['StepDto'],
-): Promise<Edited> {
-  return settle(
-    api.POST('/api/projects/{id}/builds/{build}/restore', { params: { path: { id, build } }, body }),
-  );
+export function sendRestore(id: string, build: string, body: Schemas['StepDto']): Promise<Edits> {
+  const params = { path: { id, build } };
+  return settle(api.POST('/api/projects/{id}/builds/{build}/restore', { params, body, ...long() }));
 }
 /** A build's document or audit, as text: it is parsed where it is used. */
 export function buildText(id: string, build: string, part: 'document' | 'audit'): Promise<string> {
-  const path = { params: { path: { id, build } }, parseAs: 'text' } as const;
+  const path = { params: { path: { id, build } }, parseAs: 'text', ...long() } as const;
   const answer =
     part === 'document'
       ? api.GET('/api/projects/{id}/builds/{build}/document', path)
       : api.GET('/api/projects/{id}/builds/{build}/audit', path);
-  return settle(answer as Promise<{ data?: string; error?: unknown; response: Response }>);
+  return settle(answer);
 }
-export function sendPlace(
-  id: string,
-  client: string,
-  body: components['schemas']['PlaceDto'],
-): Promise<unknown> {
-  return settle(api.POST('/api/projects/{id}/live/{client}', { params: { path: { id, client } }, body }));
+/** Says for which windows a stream speaks. */
+export function sendWindows(stream: string, windows: Schemas['WindowDto'][]): Promise<void> {
+  const params = { path: { stream } };
+  return settle(api.POST('/api/live/{stream}', { params, body: { windows }, ...soon() }));
 }

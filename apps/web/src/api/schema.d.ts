@@ -79,7 +79,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Take the last edit back */
+        /** Undo one’s own last edit */
         post: operations["EditsController_undo"];
         delete?: never;
         options?: never;
@@ -96,7 +96,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Bring the last undone edit again */
+        /** Redo the edit that one undid last */
         post: operations["EditsController_redo"];
         delete?: never;
         options?: never;
@@ -113,7 +113,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Take an older edit back, when nothing later touches what it touched */
+        /** Undo an older edit, when nothing later touches what it touched */
         post: operations["EditsController_takeBack"];
         delete?: never;
         options?: never;
@@ -258,14 +258,14 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/projects/{id}/live": {
+    "/api/live": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** What happens to the project, as server-sent events: version, presence, builds */
+        /** What happens to some projects, as server-sent events: version, presence, builds; gone for one that is not there */
         get: operations["LiveController_stream"];
         put?: never;
         post?: never;
@@ -275,7 +275,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/projects/{id}/live/{client}": {
+    "/api/live/{stream}": {
         parameters: {
             query?: never;
             header?: never;
@@ -284,8 +284,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Say where a window is now */
-        post: operations["LiveController_move"];
+        /** Say for which windows a stream speaks, and where they are */
+        post: operations["LiveController_windows"];
         delete?: never;
         options?: never;
         head?: never;
@@ -330,8 +330,19 @@ export interface components {
             version: number;
             /** @description JSON pointers of properties that the format does not know; they are kept. */
             unknown: string[];
+            /** @description JSON pointers of properties that stand more than once; the last of each counts. */
+            repeated: string[];
+        };
+        HistoryStepDto: {
+            /** @description The version that the edit brought about. */
+            version: number;
+            label: string;
         };
         OpenedDto: {
+            /** @description Own edits, the next one to undo first. */
+            undo: components["schemas"]["HistoryStepDto"][];
+            /** @description Own edits, the next one to redo first. */
+            redo: components["schemas"]["HistoryStepDto"][];
             /** Format: uuid */
             id: string;
             version: number;
@@ -339,19 +350,10 @@ export interface components {
             document: {
                 [key: string]: unknown;
             };
-            /** @description What undo would take back; null for nothing. */
-            undo: string | null;
-            /** @description What redo would bring again; null for nothing. */
-            redo: string | null;
         };
         EditDto: {
-            /** @description The version that the edit was made against. */
+            /** @description The version that its author saw. */
             base: number;
-            /** @description A sentence for the history. */
-            label: string;
-            changes: {
-                [key: string]: unknown;
-            }[];
             /** @description Who makes it. */
             who: string;
             /**
@@ -359,6 +361,20 @@ export interface components {
              * @description A request with a key that is known is not done twice.
              */
             key?: string;
+            /**
+             * Format: uuid
+             * @description Names the browser that it comes from: undo and redo take its own edits.
+             */
+            author?: string;
+            /** @description Keys of edits after the base that its author had seen too, being their own. */
+            seen?: string[];
+            /** @description The version that the client has: edits after it are answered. Default: the base. */
+            have?: number;
+            /** @description A sentence for the history. */
+            label: string;
+            changes: {
+                [key: string]: unknown;
+            }[];
         };
         LoggedEditDto: {
             version: number;
@@ -366,6 +382,8 @@ export interface components {
             kind: "edit" | "undo" | "redo";
             label: string;
             who: string;
+            /** Format: uuid */
+            author: string | null;
             /** Format: date-time */
             at: string;
             /** @description An edit that has not been undone meanwhile. */
@@ -376,33 +394,59 @@ export interface components {
             /** Format: uuid */
             key: string | null;
         };
-        EditedDto: {
-            /** @description The version that the edit brought about. */
+        EditsDto: {
+            /** @description Own edits, the next one to undo first. */
+            undo: components["schemas"]["HistoryStepDto"][];
+            /** @description Own edits, the next one to redo first. */
+            redo: components["schemas"]["HistoryStepDto"][];
+            /** @description The stored version of the project. */
             version: number;
-            /** @description All edits since the base, this one last. */
+            /** @description Edits after the version that was asked for. */
             edits: components["schemas"]["LoggedEditDto"][];
-            undo: string | null;
-            redo: string | null;
+            /** @description False where there are more; whoever needs them all opens the project. */
+            complete: boolean;
         };
         StepDto: {
-            /** @description The version that the client has. */
+            /** @description The version that its author saw. */
             base: number;
+            /** @description Who makes it. */
             who: string;
             /**
              * Format: uuid
              * @description A request with a key that is known is not done twice.
              */
             key?: string;
+            /**
+             * Format: uuid
+             * @description Names the browser that it comes from: undo and redo take its own edits.
+             */
+            author?: string;
+            /** @description Keys of edits after the base that its author had seen too, being their own. */
+            seen?: string[];
+            /** @description The version that the client has: edits after it are answered. Default: the base. */
+            have?: number;
+            /** @description The edit that is meant, by the version that it brought about. Default: whichever comes next. */
+            version?: number;
         };
         TakeBackDto: {
-            /** @description The version that the client has. */
+            /** @description The version that its author saw. */
             base: number;
+            /** @description Who makes it. */
             who: string;
             /**
              * Format: uuid
              * @description A request with a key that is known is not done twice.
              */
             key?: string;
+            /**
+             * Format: uuid
+             * @description Names the browser that it comes from: undo and redo take its own edits.
+             */
+            author?: string;
+            /** @description Keys of edits after the base that its author had seen too, being their own. */
+            seen?: string[];
+            /** @description The version that the client has: edits after it are answered. Default: the base. */
+            have?: number;
             /** @description The version that the edit brought about. */
             version: number;
         };
@@ -448,6 +492,11 @@ export interface components {
             verdicts: components["schemas"]["BuildVerdictDto"][];
         };
         FreezeDto: {
+            /**
+             * Format: uuid
+             * @description Sent twice with the same key it is done once.
+             */
+            key?: string;
             /** @description Unique among the builds of a project. */
             name: string;
             note?: string;
@@ -457,6 +506,11 @@ export interface components {
         };
         SayDto: {
             /**
+             * Format: uuid
+             * @description Sent twice with the same key it is done once.
+             */
+            key?: string;
+            /**
              * @description Lets the build through, or holds it back.
              * @enum {string}
              */
@@ -465,16 +519,43 @@ export interface components {
             reason?: string;
             who: string;
         };
-        PresentDto: {
+        VersionEventDto: {
             /** Format: uuid */
-            client: string;
-            who: string;
-            place: string;
+            project: string;
+            version: number;
         };
-        PlaceDto: {
+        PresentDto: {
+            /**
+             * Format: uuid
+             * @description Names the window.
+             */
+            client: string;
             who: string;
             /** @description What it looks at: the address from the project on. */
             place: string;
+        };
+        PresenceEventDto: {
+            /** Format: uuid */
+            project: string;
+            all?: components["schemas"]["PresentDto"][];
+            came?: components["schemas"]["PresentDto"][];
+            /** @description Windows. */
+            left?: string[];
+        };
+        WindowDto: {
+            /**
+             * Format: uuid
+             * @description Names the window.
+             */
+            client: string;
+            who: string;
+            /** @description What it looks at: the address from the project on. */
+            place: string;
+            /** Format: uuid */
+            project: string;
+        };
+        WindowsDto: {
+            windows: components["schemas"]["WindowDto"][];
         };
         HealthDto: {
             /** @enum {string} */
@@ -510,7 +591,10 @@ export interface operations {
     };
     ProjectsController_import: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Sent twice with the same key it is stored once. */
+                key?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -534,7 +618,10 @@ export interface operations {
     };
     ProjectsController_open: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Whose undo and redo are told. */
+                author?: string;
+            };
             header?: never;
             path: {
                 id: string;
@@ -578,6 +665,8 @@ export interface operations {
         parameters: {
             query: {
                 after: number;
+                /** @description Whose undo and redo are told. */
+                author?: string;
             };
             header?: never;
             path: {
@@ -592,7 +681,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LoggedEditDto"][];
+                    "application/json": components["schemas"]["EditsDto"];
                 };
             };
         };
@@ -617,7 +706,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["EditedDto"];
+                    "application/json": components["schemas"]["EditsDto"];
                 };
             };
         };
@@ -642,7 +731,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["EditedDto"];
+                    "application/json": components["schemas"]["EditsDto"];
                 };
             };
         };
@@ -667,7 +756,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["EditedDto"];
+                    "application/json": components["schemas"]["EditsDto"];
                 };
             };
         };
@@ -692,7 +781,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["EditedDto"];
+                    "application/json": components["schemas"]["EditsDto"];
                 };
             };
         };
@@ -701,7 +790,7 @@ export interface operations {
         parameters: {
             query?: {
                 /** @description ISO date on which waivers are judged */
-                today?: string;
+                today?: unknown;
             };
             header?: never;
             path: {
@@ -771,6 +860,8 @@ export interface operations {
     BuildsController_import: {
         parameters: {
             query: {
+                /** @description Sent twice with the same key it is done once. */
+                key?: string;
                 /** @description Unique among the builds of a project. */
                 name: string;
                 note?: string;
@@ -891,7 +982,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["EditedDto"];
+                    "application/json": components["schemas"]["EditsDto"];
                 };
             };
         };
@@ -899,14 +990,18 @@ export interface operations {
     ExchangeController_replace: {
         parameters: {
             query: {
-                /** @description A sentence for the history. */
-                label: string;
                 /** @description Who makes it. */
                 who: string;
                 /** @description A request with a key that is known is not done twice. */
                 key?: string;
+                /** @description Names the browser that it comes from: undo and redo take its own edits. */
+                author?: string;
+                /** @description A sentence for the history. */
+                label: string;
                 /** @description The version that the document was compared with. */
                 base: number;
+                /** @description The version that the client has. */
+                have?: number;
             };
             header?: never;
             path: {
@@ -926,7 +1021,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["EditedDto"];
+                    "application/json": components["schemas"]["EditsDto"];
                 };
             };
         };
@@ -934,16 +1029,13 @@ export interface operations {
     LiveController_stream: {
         parameters: {
             query: {
-                who: string;
-                /** @description What it looks at: the address from the project on. */
-                place: string;
-                /** @description Names the window. */
-                client: string;
+                /** @description Names the connection; another one each time. */
+                stream: string;
+                /** @description Ids of the projects that are followed, with commas between. */
+                projects: string;
             };
             header?: never;
-            path: {
-                id: string;
-            };
+            path?: never;
             cookie?: never;
         };
         requestBody?: never;
@@ -957,19 +1049,18 @@ export interface operations {
             };
         };
     };
-    LiveController_move: {
+    LiveController_windows: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                id: string;
-                client: string;
+                stream: string;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PlaceDto"];
+                "application/json": components["schemas"]["WindowsDto"];
             };
         };
         responses: {

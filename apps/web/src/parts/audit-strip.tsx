@@ -11,7 +11,7 @@ const SEVERITIES: Finding['severity'][] = ['error', 'warning', 'info'];
 /** The audit at all times: gate, counts, longest chain, cycles, and what the last edit did to them. */
 export function AuditStrip(): ReactNode {
   const state = useSessionState();
-  const { id, audit, rehearsed, lastEdit, saving, waiting, project, connected } = state;
+  const { id, audit, rehearsed, lastEdit, saving, waiting, project, connected, trouble } = state;
   const offline = saving === 'offline' || !connected;
   const base = `/p/${id}/audit`;
   if (!audit) {
@@ -59,8 +59,12 @@ export function AuditStrip(): ReactNode {
           </>
         )}
       </span>
-      <span className={`saved ${offline ? 'waiting' : ''}`} data-saving={offline ? 'offline' : saving}>
-        {offline && `no server${waiting > 0 ? `: ${countText(waiting, 'edit')} waiting` : ''}`}
+      <span
+        className={`saved ${offline ? 'waiting' : ''}`}
+        data-saving={offline ? 'offline' : saving}
+        title={trouble ?? undefined}
+      >
+        {offline && `server not answering${waiting > 0 ? `: ${countText(waiting, 'edit')} waiting` : ''}`}
         {!offline && (saving === 'saved' ? 'saved' : 'saving ...')}
       </span>
     </footer>

@@ -10,7 +10,7 @@ export function ConflictPanel(): ReactNode {
   const { conflicts } = useSessionState();
   const [conflict] = conflicts;
   if (!conflict) return null;
-  const { mine, theirs, sides } = conflict;
+  const { label, theirs, sides } = conflict;
   const last = theirs[theirs.length - 1];
   return (
     <Dialog
@@ -23,7 +23,7 @@ export function ConflictPanel(): ReactNode {
         {last.who} changed the same thing{theirs.length > 1 && ` (${countText(theirs.length, 'edit')})`}
       </h2>
       <p>
-        Yours is not stored: <b>{mine.label}</b>. Meanwhile there was: <b>{last.label}</b>.
+        Your edit is not stored: <b>{label}</b>. Meanwhile there was: <b>{last.label}</b>.
       </p>
       {sides.length > 0 ? (
         <div className="scroll" tabIndex={0} role="group" aria-label="Both sides">
@@ -56,12 +56,12 @@ export function ConflictPanel(): ReactNode {
       )}
       <div className="row">
         <button type="button" className="tick" autoFocus onClick={() => session.settle('theirs')}>
-          Leave {last.who}’s
+          Keep {last.who}’s
         </button>
         <button type="button" className="tick" onClick={() => session.settle('mine')}>
-          Do mine over it
+          Use mine
         </button>
-        <span className="soft">Either way it can be undone.</span>
+        <span className="soft">Mine can be undone; if you keep {last.who}’s, your edit is set aside.</span>
         {conflicts.length > 1 && <span className="soft">{conflicts.length - 1} more after this one.</span>}
       </div>
     </Dialog>

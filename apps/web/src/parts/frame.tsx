@@ -8,6 +8,7 @@ import { ConflictPanel } from './conflict-panel.js';
 import { GoTo } from './goto/go-to.js';
 import { Shortcuts } from './goto/shortcuts.js';
 import { History } from './history.js';
+import { KeptEdits } from './kept-edits.js';
 import { NameField } from './name-field.js';
 import { Present } from './present.js';
 import { Toasts } from './ui/toasts.js';
@@ -103,7 +104,7 @@ function Frame(): ReactNode {
             type="button"
             className="word"
             disabled={undo === null}
-            title={undo ? `Take back: ${undo} (Ctrl+Z)` : 'Nothing to undo'}
+            title={undo ? `Undo: ${undo} (Ctrl+Z)` : 'Nothing to undo'}
             onClick={() => session.step('undo')}
           >
             Undo
@@ -112,7 +113,7 @@ function Frame(): ReactNode {
             type="button"
             className="word"
             disabled={redo === null}
-            title={redo ? `Bring again: ${redo} (Ctrl+Shift+Z)` : 'Nothing to redo'}
+            title={redo ? `Redo: ${redo} (Ctrl+Shift+Z)` : 'Nothing to redo'}
             onClick={() => session.step('redo')}
           >
             Redo
@@ -141,6 +142,7 @@ function Frame(): ReactNode {
       <main id="view" style={{ minHeight: 0, display: 'grid' }}>
         <Outlet />
       </main>
+      <KeptEdits />
       <AuditStrip />
       {open === 'goto' && <GoTo onClose={() => setOpen(null)} />}
       {open === 'history' && <History onClose={() => setOpen(null)} />}

@@ -18,13 +18,13 @@ export function History({ onClose }: { onClose: () => void }): ReactNode {
   const from = Math.max(0, session.storedVersion - MOST);
   const { data, error, refetch } = useQuery({
     queryKey: ['history', id, session.storedVersion],
-    queryFn: () => editsAfter(id, from),
+    queryFn: async () => (await editsAfter(id, from)).edits,
     retry: false,
   });
   const words = text.toLowerCase().split(/\s+/).filter(Boolean);
   const shown = [...(data ?? [])]
     .reverse()
-    .filter((e) => scope === '' || e.changes.some((c) => concerns(c as Change, scope)))
+    .filter((e) => scope === '' || e.changes.some((c) => concerns(c, scope)))
     .filter((e) => words.every((w) => `${e.who} ${e.label}`.toLowerCase().includes(w)));
   return (
     <Dialog
@@ -83,10 +83,10 @@ export function History({ onClose }: { onClose: () => void }): ReactNode {
               <button
                 type="button"
                 className="word"
-                aria-label={`Take back: ${e.label}`}
-                onClick={() => session.takeBack(e.version)}
+                aria-label={`Undo: ${e.label}`}
+                onClick={() => session.takeBack(e.version, e.label)}
               >
-                Take back
+                Undo this
               </button>
             )}
           </li>

@@ -8,94 +8,87 @@ import {
   type ChangeSet,
   type Project,
   type Rehearsal,
-  type Side,
 } from '@oquel/core';
-import {
-  ApiProblem,
-  editsAfter,
-  openProject,
-  sendEdit,
-  sendReplace,
-  sendRestore,
-  sendStep,
-  sendTakeBack,
-  Unreachable,
-  type Edited,
-  type LoggedEdit,
-  type Present,
-} from '../api/client.js';
-import type { VersionNotice } from './live-link.js';
-import { AuditorQuestions, today, type AuditorPort } from './auditor-questions.js';
-import { Rehearsing } from './rehearsing.js';
-import type { Notice, SessionState } from './session-state.js';
-import { keepWaiting, keptWaiting, type WaitingEdit } from './waiting-edits.js';
+import type { OpenedProject, PresentWindow } from '../api/client.js';
 import type { Rehearsed } from '../workers/auditor.js';
+import { AuditorQuestions, today, type AuditorPort } from './auditor-questions.js';
+import { EditQueue, type QueueListener } from './queue/edit-queue.js';
+import { changesOf, labelOf, type Entry } from './queue/entry.js';
+import { httpServer } from './queue/http-server.js';
+import type { Clock, EntryStore } from './queue/ports.js';
+import { Rehearsing } from './rehearsing.js';
+import type { Aside, Conflict, Notice, SessionState } from './session-state.js';
 
-type Job = ({ way: 'edit' } & WaitingEdit) | { way: 'ask'; key: string; ask: (at: Asked) => Promise<Edited> };
-/** What the server wants to know of whoever asks for an edit that it works out itself. */
-interface Asked {
-  base: number;
-  who: string;
-  /** The same when it is sent again, so that it is done once. */
-  key: string;
+/** What a window brings along. */
+export interface SessionWindow {
+  /** Names this window. */
+  client: string;
+  /** Names this browser, whose edits are one's own. */
+  author: string;
+  who: () => string;
+  store: EntryStore;
 }
-
-const RETRY_MS = 2000;
+const CLOCK: Clock = {
+  later: (ms, run) => {
+    const timer = setTimeout(run, ms);
+    return () => clearTimeout(timer);
+  },
+};
 
 /**
- * The open project: applies edits at once, sends them to the server one after the other, and has the worker audit each.
- * What the server cannot take now waits and is sent again; what it refuses is taken back and told.
+ * The open project as views see it: what is on the screen (the edit queue decides that), its audit after every change,
+ * its rehearsals, who else is there.
  */
-export class ProjectSession extends AuditorQuestions {
+export class ProjectSession extends AuditorQuestions implements QueueListener {
   private state: SessionState;
-  private version: number;
+  private readonly queue: EditQueue;
   private readonly listeners = new Set<() => void>();
   private readonly noticed = new Set<(notice: Notice) => void>();
-  private readonly queue: Job[] = [];
-  private running = false;
+  private readonly rehearsing: Rehearsing;
   private closed = false;
-  private timer: ReturnType<typeof setTimeout> | null = null;
   protected auditing: Promise<void>;
   /** The date of the last audit. */
   private today = '';
+  /** Both sides of each choice, by group, as they are at a version. */
+  private sides = new Map<string, { version: number; conflict: Conflict }>();
 
-  constructor(
-    opened: { id: string; version: number; document: object; undo: string | null; redo: string | null },
-    auditor: AuditorPort,
-    private readonly who: () => string,
-  ) {
+  constructor(opened: OpenedProject, auditor: AuditorPort, { client, author, who, store }: SessionWindow) {
     super(auditor);
-    const project = opened.document as Project;
-    this.version = opened.version;
+    const { id, document: project } = opened;
     this.state = {
-      id: opened.id,
+      id,
       project,
       index: indexProject(project),
       audit: null,
       rehearsed: null,
       lastEdit: null,
-      undo: opened.undo,
-      redo: opened.redo,
+      undo: opened.undo[0]?.label ?? null,
+      redo: opened.redo[0]?.label ?? null,
       saving: 'saved',
+      trouble: null,
       waiting: 0,
+      unkept: false,
       connected: true,
       present: [],
       buildsChanged: 0,
       conflicts: [],
+      aside: [],
+      found: [],
     };
     this.rehearsing = new Rehearsing(
       auditor,
       () => this.auditing,
       (rehearsed) => this.set({ rehearsed }),
     );
+    const newKey = (): string => crypto.randomUUID();
+    const options = { project: id, client, author, who, newKey, now: Date.now };
+    this.queue = new EditQueue(opened, httpServer(id, author), store, CLOCK, options, this);
     this.auditing = this.reaudit(project);
-    this.untaken = keptWaiting(opened.id);
-    void this.takeUpWaiting();
   }
 
-  /** The version that the server had when it last answered. */
+  /** The version that the server is known to have. */
   get storedVersion(): number {
-    return this.version;
+    return this.queue.version;
   }
 
   getState = (): SessionState => this.state;
@@ -109,46 +102,55 @@ export class ProjectSession extends AuditorQuestions {
   };
   close(): void {
     this.closed = true;
+    this.queue.close();
     this.rehearsing.close();
-    if (this.timer) clearTimeout(this.timer);
   }
 
   /** Applies an edit here at once and sends it. Returns false, with a notice, if it cannot be applied. */
-  edit(changeSet: ChangeSet, key: string = crypto.randomUUID()): boolean {
-    const job: Job = { way: 'edit', key, changeSet };
-    // Counted as waiting from the moment that it is seen.
-    this.queue.push(job);
+  edit(changeSet: ChangeSet): boolean {
     try {
-      this.applyLocally(changeSet.changes, changeSet.label, null);
+      return this.queue.edit({ ...changeSet, label: shortened(changeSet.label) });
     } catch (error) {
-      this.queue.splice(this.queue.indexOf(job), 1);
       this.notice(error instanceof Error ? error.message : String(error), 'refused');
       return false;
     }
-    this.set({ undo: changeSet.label, redo: null });
-    this.keep();
-    void this.run();
-    return true;
   }
+  /** Undoes one's own last edit, or redoes the last one that was undone. */
   step(way: 'undo' | 'redo'): void {
-    this.ask((at) => sendStep(this.state.id, way, at));
+    this.queue.step(way);
   }
-  /** Takes back the edit that brought about a version, if nothing later touched the same. */
-  takeBack(version: number): void {
-    this.ask((at) => sendTakeBack(this.state.id, { ...at, version }));
+  /** Undoes the edit that brought about a version, if nothing later touched the same. */
+  takeBack(version: number, label: string): void {
+    this.queue.ask({ way: 'take-back', version, label: shortened(`undid: ${label}`) });
   }
   /** Makes the project as it was in a build. */
-  restore(build: string): void {
-    this.ask((at) => sendRestore(this.state.id, build, at));
+  restore(build: string, name: string): void {
+    this.queue.ask({ way: 'restore', build, label: shortened(`went back to build ${name}`) });
   }
   /** Makes the project like a document, which was compared with it when it was at that version. */
   replaceBy(text: string, label: string, compared: number): void {
-    this.ask(({ who, key }) => sendReplace(this.state.id, { base: compared, label, who, key }, text));
+    this.queue.ask({ way: 'replace', text, label: shortened(label) }, compared);
   }
-  private ask(ask: (at: Asked) => Promise<Edited>): void {
-    this.queue.push({ way: 'ask', key: crypto.randomUUID(), ask });
-    void this.run();
+  /** Ends the oldest conflict: by doing this window's edit over what the others did, or by leaving theirs. */
+  settle(choice: 'mine' | 'theirs'): void {
+    this.queue.settle(choice);
   }
+  /** Tries edits again that were set aside. */
+  retryAside(group: string): void {
+    this.queue.retry(group);
+  }
+  dropAside(group: string): void {
+    this.queue.drop(group);
+  }
+  /** Sends or drops what windows that are gone have left. */
+  takeFound(choice: 'send' | 'drop'): void {
+    this.queue.takeFound(choice);
+  }
+  /** Takes up what was kept in the browser. */
+  takeUp(isLive: (client: string) => boolean): Promise<void> {
+    return this.queue.takeUp(isLive);
+  }
+
   rehearse(rehearsal: Rehearsal): Promise<Rehearsed | null> {
     return this.rehearsing.one(rehearsal);
   }
@@ -159,7 +161,6 @@ export class ProjectSession extends AuditorQuestions {
   rehearseAll(): Promise<void> {
     return this.rehearsing.all();
   }
-  private readonly rehearsing: Rehearsing;
   private rehearseIfAsked(): void {
     const { rehearsed, project } = this.state;
     if (rehearsed || (project.policy?.rehearsals === true && (project.rehearsals ?? []).length > 0)) {
@@ -174,35 +175,10 @@ export class ProjectSession extends AuditorQuestions {
 
   // --- What others do
 
-  /** The version that is stored. What the window does not have yet is fetched and applied, once nothing of its own is on the way. */
-  async heardVersion({ version, undo, redo }: VersionNotice): Promise<void> {
-    this.known = Math.max(this.known, version);
-    if (this.running || this.queue.length > 0) return;
-    if (version > this.version) await this.catchUp();
-    if (this.version === version && this.queue.length === 0) this.set({ undo, redo });
+  heardVersion(version: number): void {
+    this.queue.heard(version);
   }
-  private known = 0;
-  private async catchUp(): Promise<void> {
-    const base = this.version;
-    let edits: LoggedEdit[];
-    try {
-      edits = await editsAfter(this.state.id, base);
-    } catch {
-      // The link tells the version again when it is back.
-      return;
-    }
-    // An edit of this window that was made meanwhile brings the others along.
-    if (this.closed || this.running || this.queue.length > 0 || this.version !== base) return;
-    try {
-      for (const edit of edits) {
-        this.applyLocally(edit.changes as Change[], told(edit), edit.who);
-        this.version = edit.version;
-      }
-    } catch {
-      await this.reopen([]).catch(() => undefined);
-    }
-  }
-  heardPresent(present: readonly Present[]): void {
+  heardPresent(present: readonly PresentWindow[]): void {
     this.set({ present });
   }
   heardBuilds(): void {
@@ -210,167 +186,60 @@ export class ProjectSession extends AuditorQuestions {
   }
   heardConnected(connected: boolean): void {
     if (connected !== this.state.connected) this.set({ connected });
-    // What waits for the server need not wait for its turn.
-    if (connected && this.timer) {
-      clearTimeout(this.timer);
-      this.retry();
-    }
-  }
-  private retryLater(): void {
-    if (!this.closed) this.timer ??= setTimeout(() => this.retry(), RETRY_MS);
-  }
-  private retry(): void {
-    this.timer = null;
-    void this.takeUpWaiting();
-    void this.run();
-  }
-  /** Ends the oldest conflict: by doing this window's edit over what the others did, or by leaving theirs. */
-  settle(choice: 'mine' | 'theirs'): void {
-    const [conflict, ...conflicts] = this.state.conflicts;
-    this.set({ conflicts });
-    if (choice === 'mine' && conflict) this.edit(conflict.mine);
+    if (connected) this.queue.reachable();
   }
 
-  /** What was kept over a reload, until it is known what became of it. */
-  private untaken: ReturnType<typeof keptWaiting> = null;
-  /** Edits that were on their way when the window was loaded anew. */
-  private async takeUpWaiting(): Promise<void> {
-    const kept = this.untaken;
-    if (!kept) return;
-    let since: LoggedEdit[];
-    try {
-      since = await editsAfter(this.state.id, kept.base);
-    } catch {
-      this.retryLater();
+  // --- What the queue tells
+
+  shown(
+    project: Project,
+    changes: readonly Change[] | null,
+    edit: { label: string; who: string | null } | null,
+  ): void {
+    if (!changes) {
+      this.set({ project, index: indexProject(project) });
+      this.auditing = this.reaudit(project);
       return;
     }
-    if (this.closed || this.untaken !== kept) return;
-    this.untaken = null;
-    const done = new Set(since.map((e) => e.key));
-    const others = since.filter((e) => !kept.edits.some((w) => w.key === e.key));
-    for (const waiting of kept.edits.filter((w) => !done.has(w.key))) {
-      const met = others.filter((e) => overlap(e.changes as Change[], waiting.changeSet.changes).length > 0);
-      if (met.length > 0) this.conflict(waiting.changeSet, met, this.state.project);
-      else this.edit(waiting.changeSet, waiting.key);
-    }
-    this.keep();
-  }
-  private keep(): void {
-    const edits = this.queue.flatMap((job) =>
-      job.way === 'edit' ? [{ key: job.key, changeSet: job.changeSet }] : [],
-    );
-    const { untaken } = this;
-    keepWaiting(this.state.id, untaken?.base ?? this.version, [...(untaken?.edits ?? []), ...edits]);
-  }
-  /** What this window would have done, beside what the others have done. */
-  private conflict(mine: ChangeSet, met: readonly LoggedEdit[], theirs: Project): void {
-    const names = [...new Set(met.flatMap((e) => overlap(e.changes as Change[], mine.changes)))];
-    let sides: Side[] = [];
-    try {
-      sides = sidesOf(theirs, applyChanges(theirs, mine.changes).project, names);
-    } catch {
-      // It can no longer be applied at all: the choice says so.
-    }
-    const told = met.map(({ who, label }) => ({ who, label }));
-    this.set({ conflicts: [...this.state.conflicts, { mine, theirs: told, sides }] });
-  }
-
-  private async run(): Promise<void> {
-    if (this.running || this.closed) return;
-    this.running = true;
-    while (this.queue.length > 0 && !this.closed) {
-      this.set({
-        saving: this.state.saving === 'offline' ? 'offline' : 'saving',
-      });
-      try {
-        await this.send(this.queue[0]);
-        this.queue.shift();
-        this.keep();
-      } catch (error) {
-        if (error instanceof Unreachable) {
-          this.set({ saving: 'offline' });
-          this.running = false;
-          this.retryLater();
-          return;
-        }
-        const [refused] = this.queue.splice(0, 1);
-        this.keep();
-        await this.refused(error, refused);
-      }
-      this.set({ saving: this.queue.length > 0 ? 'saving' : 'saved' });
-    }
-    this.running = false;
-    if (this.known > this.version && this.queue.length === 0) await this.catchUp();
-  }
-
-  private async send(job: Job): Promise<void> {
-    const { id } = this.state;
-    const base = this.version;
-    if (job.way === 'edit') {
-      const { changeSet, key } = job;
-      const edited = await sendEdit(id, { ...changeSet, base, who: this.who(), key });
-      if (edited.edits.length > 1) await this.reopen(this.queue.slice(1));
-      else this.take(edited);
-      return;
-    }
-    const edited = await job.ask({ base, who: this.who(), key: job.key });
-    const [own] = edited.edits.slice(-1);
-    for (const edit of edited.edits) {
-      this.applyLocally(edit.changes as Change[], told(edit), edit === own ? null : edit.who);
-    }
-    this.take(edited);
-  }
-  private take(edited: Edited): void {
-    this.version = edited.version;
-    // With edits still waiting, undo and redo already speak of the last of them.
-    if (this.queue.length <= 1) this.set({ undo: edited.undo, redo: edited.redo });
-  }
-
-  /** The server's state is what counts: it is opened anew, and edits that wait are applied to it again. */
-  private async reopen(waiting: readonly Job[]): Promise<void> {
-    const opened = await openProject(this.state.id);
-    this.version = opened.version;
-    const project = opened.document as unknown as Project;
-    this.set({ project, index: indexProject(project), undo: opened.undo, redo: opened.redo });
-    this.auditing = this.reaudit(project);
-    for (const job of waiting) {
-      if (job.way !== 'edit') continue;
-      try {
-        this.applyLocally(job.changeSet.changes, job.changeSet.label, null);
-      } catch {
-        // The server will refuse it too, and say why.
-      }
-    }
-  }
-  private async refused(error: unknown, job: Job): Promise<void> {
-    const stale = error instanceof ApiProblem && error.is('stale-edit') && job.way === 'edit';
-    const told = error instanceof ApiProblem && TOLD.some((type) => error.is(type));
-    if (!stale) {
-      this.notice(error instanceof Error ? error.message : String(error), told ? 'told' : 'refused');
-    }
-    try {
-      await this.reopen(this.queue);
-    } catch {
-      // Opened again with the next edit that is sent.
-    }
-    if (stale) this.conflict(job.changeSet, error.body.theirs as LoggedEdit[], this.state.project);
-  }
-
-  private applyLocally(changes: Change[], label: string, who: string | null): void {
-    const { project } = applyChanges(this.state.project, changes);
-    this.set({
-      project,
-      index: reindexProject(this.state.index, project),
-      lastEdit: { label, who, change: null },
-    });
+    const lastEdit = edit ? { ...edit, change: null } : this.state.lastEdit;
+    this.set({ project, index: reindexProject(this.state.index, project), lastEdit });
     this.auditing = this.auditing
       .then(async () => {
-        const { result, change } = await this.auditor.apply(changes);
+        const { result, change } = await this.auditor.apply([...changes]);
         if (this.closed) return;
-        this.set({ audit: result, lastEdit: { label, who, change } });
+        this.set({ audit: result, ...(edit ? { lastEdit: { ...edit, change } } : {}) });
         this.rehearseIfAsked();
       }, ignore)
       .catch((error: unknown) => this.auditFailed(error));
+  }
+  changed(): void {
+    const { waiting, trouble, ahead, unkept } = this.queue;
+    this.set({
+      waiting,
+      trouble,
+      unkept,
+      saving: trouble !== null ? 'offline' : waiting > 0 ? 'saving' : 'saved',
+      undo: ahead.undo[0]?.label ?? null,
+      redo: ahead.redo[0]?.label ?? null,
+      conflicts: this.conflicts(),
+      aside: this.queue.aside.map(asideOf),
+      found: this.queue.found.map(labelOf),
+    });
+  }
+  notice(text: string, kind: Notice['kind']): void {
+    for (const listener of this.noticed) listener({ text, kind });
+  }
+
+  private conflicts(): Conflict[] {
+    const { met, project, version } = this.queue;
+    const next: typeof this.sides = new Map();
+    for (const group of met) {
+      const { group: key } = group[0].parked!;
+      const known = this.sides.get(key);
+      next.set(key, known?.version === version ? known : { version, conflict: conflictOf(group, project) });
+    }
+    this.sides = next;
+    return [...next.values()].map((side) => side.conflict);
   }
   private async reaudit(project: Project): Promise<void> {
     try {
@@ -389,25 +258,31 @@ export class ProjectSession extends AuditorQuestions {
       'refused',
     );
   }
-
   private set(part: Partial<SessionState>): void {
-    this.state = { ...this.state, ...part, waiting: this.queue.length };
+    this.state = { ...this.state, ...part };
     for (const listener of this.listeners) listener();
   }
-  private notice(text: string, kind: Notice['kind']): void {
-    for (const listener of this.noticed) listener({ text, kind });
+}
+
+/** What this window would have done, beside what the others have done. */
+function conflictOf(group: readonly Entry[], now: Project): Conflict {
+  const { theirs } = group[0].parked!;
+  const mine = group.flatMap((e) => [...changesOf(e)]);
+  const names = [...new Set(theirs.flatMap((e) => overlap(e.changes, mine)))];
+  const label = group.map(labelOf).join('; ');
+  try {
+    return { label, theirs, sides: sidesOf(now, applyChanges(now, mine).project, names) };
+  } catch {
+    // It can no longer be applied at all: the choice says so.
+    return { label, theirs, sides: [] };
   }
 }
-/** Refusals that change nothing. */
-const TOLD = [
-  'nothing-to-undo',
-  'nothing-to-redo',
-  'depended-on',
-  'not-in-force',
-  'no-difference',
-  'changed-meanwhile',
-];
-function told({ kind, label }: LoggedEdit): string {
-  return `${kind === 'undo' ? 'undone: ' : kind === 'redo' ? 'redone: ' : ''}${label}`;
+function asideOf(group: Entry[]): Aside {
+  const { group: key, words } = group[0].parked!;
+  return { group: key, labels: group.map(labelOf), words };
+}
+/** A sentence for the history; texts that people have typed may be longer than there is room. */
+function shortened(label: string): string {
+  return label.length <= 500 ? label : `${label.slice(0, 499)}…`;
 }
 function ignore(): void {}

@@ -4,8 +4,10 @@ import { createContext, use, useEffect, useState, useSyncExternalStore, type Rea
 import { useLocation } from 'react-router';
 import { openProject } from '../api/client.js';
 import type { Auditor } from '../workers/auditor.js';
-import { LiveLink } from './live-link.js';
+import { LiveHub } from './live/live-hub.js';
+import { browserStore } from './queue/browser-store.js';
 import { whoIsIt } from './who.js';
+import { thisAuthor, thisWindow } from './windows.js';
 import { ProjectSession } from './project-session.js';
 import type { SessionState } from './session-state.js';
 
@@ -25,30 +27,38 @@ export function SessionProvider({
 }): ReactNode {
   const { data, error, refetch } = useQuery({
     queryKey: ['project', id],
-    queryFn: () => openProject(id),
+    queryFn: async () => ({ opened: await openProject(id, thisAuthor()), here: await thisWindow() }),
     staleTime: Infinity,
     gcTime: 0,
     retry: false,
   });
   const [session, setSession] = useState<ProjectSession | null>(null);
-  const [link, setLink] = useState<LiveLink | null>(null);
+  const [link, setLink] = useState<LiveHub | null>(null);
   useEffect(() => {
     if (!data) return;
     const worker = new Worker(new URL('../workers/audit.worker.ts', import.meta.url), { type: 'module' });
     const auditor: Remote<Auditor> = wrap<Auditor>(worker);
-    const next = new ProjectSession(data, auditor, whoIsIt);
+    const { opened, here } = data;
+    const next = new ProjectSession(opened, auditor, {
+      client: here.id,
+      author: thisAuthor(),
+      who: whoIsIt,
+      store: browserStore(id),
+    });
     setSession(next);
+    void next.takeUp(here.isLive);
     const place = (): string => placeNow(id);
-    const link = new LiveLink(id, whoIsIt, place, {
-      version: (notice) => void next.heardVersion(notice),
-      present: (windows) => next.heardPresent(windows.filter((w) => w.client !== link.client)),
+    const link = new LiveHub(id, here.id, whoIsIt, place, {
+      version: (version) => next.heardVersion(version),
+      present: (windows) => next.heardPresent(windows),
       builds: () => next.heardBuilds(),
       connected: (is) => next.heardConnected(is),
     });
     setLink(link);
     const onFocus = (): void => next.newDay();
     const onLeave = (e: BeforeUnloadEvent): void => {
-      if (next.getState().waiting > 0) e.preventDefault();
+      // What is kept outlives the window and is found again.
+      if (next.getState().unkept) e.preventDefault();
     };
     window.addEventListener('focus', onFocus);
     window.addEventListener('beforeunload', onLeave);

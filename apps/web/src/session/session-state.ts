@@ -1,13 +1,5 @@
-import type {
-  AuditResult,
-  ChangeSet,
-  FindingChange,
-  Project,
-  ProjectIndex,
-  RehearsalsResult,
-  Side,
-} from '@oquel/core';
-import type { Present } from '../api/client.js';
+import type { AuditResult, FindingChange, Project, ProjectIndex, RehearsalsResult, Side } from '@oquel/core';
+import type { PresentWindow } from '../api/client.js';
 
 export interface LastEdit {
   label: string;
@@ -24,25 +16,40 @@ export interface SessionState {
   /** All rehearsals as they ran last; null until they are asked for, by somebody or by the policy. */
   readonly rehearsed: RehearsalsResult | null;
   readonly lastEdit: LastEdit | null;
+  /** What undo and redo would take of one's own edits; null for nothing. */
   readonly undo: string | null;
   readonly redo: string | null;
   readonly saving: 'saved' | 'saving' | 'offline';
+  /** Why the server cannot be asked; null if it can. */
+  readonly trouble: string | null;
   /** Edits that the server does not have yet. */
   readonly waiting: number;
+  /** Whether edits wait that would not outlive the window. */
+  readonly unkept: boolean;
   /** Whether changes of others come in at once. */
   readonly connected: boolean;
   /** All windows that have the project open. */
-  readonly present: readonly Present[];
+  readonly present: readonly PresentWindow[];
   /** Counts what happened to the builds. */
   readonly buildsChanged: number;
   /** Edits of this window that met edits of others, until somebody chooses. */
   readonly conflicts: readonly Conflict[];
+  /** Edits that are kept until they are tried again or dropped. */
+  readonly aside: readonly Aside[];
+  /** Edits that windows which are gone have left. */
+  readonly found: readonly string[];
 }
 /** An edit of this window that is not stored, since somebody else had changed the same. */
 export interface Conflict {
-  mine: ChangeSet;
+  label: string;
   theirs: readonly { who: string; label: string }[];
   sides: readonly Side[];
+}
+/** Edits that were set aside, and why. */
+export interface Aside {
+  group: string;
+  labels: readonly string[];
+  words: string;
 }
 export interface Notice {
   text: string;

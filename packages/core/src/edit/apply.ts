@@ -1,29 +1,12 @@
-import { asset as assetShape, binding, placement, project as projectShape } from '../project/document.js';
-import { toPointer, type Problem } from '../project/problem.js';
-import { Reading, type Shape } from '../project/shape.js';
-import { FORMAT, type Project } from '../project/types.js';
+import type { Asset, Project } from '../project/types.js';
+import { BlockList } from '../util/block-list.js';
 import type { Change, ItemChange, ListName, PartChange } from './change.js';
+import { checkAsset, checkItem, checkPart, EditRefused, idTaken, noItem } from './check-change.js';
 
-/** Thrown when an edit cannot be applied to the project as it stands; the project is unchanged. */
-export class EditRefused extends Error {
-  override readonly name = 'EditRefused';
-  constructor(
-    /** Position of the change in its set. */
-    readonly change: number,
-    readonly reason: 'no-asset' | 'no-item' | 'id-taken' | 'broken-item',
-    message: string,
-    /** Where an item is broken, with pointers into the change. */
-    readonly problems: readonly Problem[] = [],
-  ) {
-    super(message);
-  }
-}
-
-const SHAPES: Record<ListName, Shape<unknown>> = { bindings: binding, placements: placement };
-const ONE: Record<ListName, string> = { bindings: 'binding', placements: 'placement' };
 type Item = { id: string };
+type Insertion = Extract<ItemChange, { op: 'insert' }>;
 
-/** A project after an edit, and the changes that take it back. */
+/** A project after an edit, and the changes that undo it. */
 export interface Applied {
   project: Project;
   inverse: Change[];
@@ -31,114 +14,148 @@ export interface Applied {
 
 /**
  * Applies the changes in order, all or none. What is not changed is shared with the project given, which stays as it is.
- * An index past the end means the end. `from` is the place of the first change in its set, for what is refused.
- * Cost: the lists touched.
+ * An index past the end means the end. Cost: the lists touched, and for each change the square root of its list.
  * @throws EditRefused
  */
-export function applyChanges(project: Project, changes: readonly Change[], from = 0): Applied {
-  const inverse: Change[] = [];
-  let current = project;
-  for (let i = 0; i < changes.length;) {
-    const run = appendRun(current, changes, i);
-    const step =
-      run > 1
-        ? appendAll(current, changes.slice(i, i + run) as Insertion[], from + i)
-        : applyOne(current, changes[i], from + i);
-    current = step.project;
-    inverse.push(...('inverses' in step ? step.inverses : [step.inverse]));
-    i += Math.max(1, run);
-  }
-  return { project: current, inverse: inverse.reverse() };
+export function applyChanges(project: Project, changes: readonly Change[]): Applied {
+  const applier = new ChangeApplier(project);
+  for (const change of changes) applier.apply(change);
+  return applier.result();
 }
 
-type Insertion = Extract<ItemChange, { op: 'insert' }>;
 /**
- * How many changes from a place on put items at the end of one and the same list: they can be done at one go, as when
- * many bindings are brought in. Cost: their number.
+ * Applies changes one after the other, so that a long edit can be made in slices. After a change has been refused the
+ * applier is of no more use.
  */
-export function appendRun(project: Project, changes: readonly Change[], from: number): number {
-  const first = changes[from];
-  if (first.op !== 'insert') return 0;
-  const asset = project.assets.find((a) => a.id === first.asset);
-  if (!asset) return 0;
-  let end = asset[first.list]?.length ?? 0;
-  let n = from;
-  for (; n < changes.length; n++, end++) {
-    const c = changes[n];
-    if (c.op !== 'insert' || c.asset !== first.asset || c.list !== first.list || c.index < end) break;
-  }
-  return n - from;
-}
+export class ChangeApplier {
+  /** The project's own parts; its assets are in `assets`. */
+  private head: Project;
+  private readonly assets: BlockList<Asset>;
+  /** Lists that have been touched; in `assets` there is a stale one, or an empty one, in their place. */
+  private readonly lists = new Map<string, Partial<Record<ListName, BlockList<Item>>>>();
+  private readonly inverses: Change[] = [];
+  private count = 0;
 
-/** The same as one by one, but the list is copied once. */
-function appendAll(
-  project: Project,
-  changes: readonly Insertion[],
-  at: number,
-): { project: Project; inverses: Change[] } {
-  const [{ asset: id, list }] = changes;
-  const assetAt = project.assets.findIndex((a) => a.id === id);
-  const asset = project.assets[assetAt];
-  const items: Item[] = [...(asset[list] ?? [])];
-  const taken = new Set(items.map((item) => item.id));
-  const inverses = changes.map((change, i): Change => {
-    checkItem(change, at + i);
-    if (taken.has(change.item.id)) throw idTaken(change, change.item.id, at + i);
-    taken.add(change.item.id);
-    items.push(change.item);
-    const made = i === 0 && asset[list] === undefined;
-    return { op: 'remove', list, asset: id, id: change.item.id, ...(made ? { dropList: true } : {}) };
-  });
-  const assets = project.assets.slice();
-  assets[assetAt] = { ...asset, [list]: items };
-  return { project: { ...project, assets }, inverses };
-}
+  constructor(project: Project) {
+    this.head = project;
+    this.assets = new BlockList(project.assets, (a) => a.id);
+  }
 
-function applyOne(project: Project, change: Change, at: number): { project: Project; inverse: Change } {
-  if (change.op === 'add') return addAsset(project, change, at);
-  if (change.op === 'set' && change.asset === undefined) {
-    checkPart(change, at);
-    const { next, inverse } = setPart(project, change);
-    return { project: next, inverse: inverse as Change };
+  /** @throws EditRefused */
+  apply(change: Change): void {
+    this.inverses.push(this.one(change, this.count));
+    this.count++;
   }
-  const assetAt = project.assets.findIndex((a) => a.id === change.asset);
-  if (assetAt < 0) {
-    throw new EditRefused(at, 'no-asset', `there is no scene, prefab or widget "${change.asset}"`);
+  result(): Applied {
+    for (const id of this.lists.keys()) this.settle(id);
+    this.lists.clear();
+    return { project: { ...this.head, assets: this.assets.toArray() }, inverse: this.inverses.toReversed() };
   }
-  const asset = project.assets[assetAt];
-  const assets = project.assets.slice();
-  if (change.op === 'drop') {
-    assets.splice(assetAt, 1);
-    return { project: { ...project, assets }, inverse: { op: 'add', index: assetAt, item: asset } };
+
+  private one(change: Change, n: number): Change {
+    if (change.op === 'add') return this.add(change, n);
+    if (change.op === 'set') return this.set(change, n);
+    const asset = this.asset(change.asset, n);
+    if (change.op === 'drop') {
+      const index = this.assets.indexOf(change.asset);
+      this.settle(change.asset);
+      const item = this.assets.get(change.asset)!;
+      this.assets.remove(change.asset);
+      return { op: 'add', index, item };
+    }
+    return this.item(change, asset, n);
   }
-  if (change.op === 'set') {
-    checkPart(change, at);
+
+  private asset(id: string, n: number): Asset {
+    const asset = this.assets.get(id);
+    if (asset) return asset;
+    throw new EditRefused(n, 'no-asset', `there is no scene, prefab or widget "${id}"`);
+  }
+  private add(change: Extract<Change, { op: 'add' }>, n: number): Change {
+    checkAsset(change.item, n);
+    const { id } = change.item;
+    if (this.assets.has(id)) {
+      throw new EditRefused(n, 'id-taken', `there already is a scene, prefab or widget "${id}"`);
+    }
+    this.assets.insert(Math.min(Math.max(0, change.index), this.assets.length), change.item);
+    return { op: 'drop', asset: id };
+  }
+  private set(change: PartChange, n: number): Change {
+    if (change.asset === undefined) {
+      checkPart(change, n);
+      const { next, inverse } = setPart(this.head, change);
+      this.head = next;
+      return inverse as Change;
+    }
+    const asset = this.asset(change.asset, n);
+    checkPart(change, n);
     const { next, inverse } = setPart(asset, change);
-    assets[assetAt] = next;
-    return { project: { ...project, assets }, inverse: { ...inverse, asset: asset.id } as Change };
+    this.assets.replace(asset.id, next);
+    return { ...inverse, asset: asset.id } as Change;
   }
-  const items: readonly Item[] = asset[change.list] ?? [];
-  const { next, inverse } = changeList(items, change, at);
-  const changed = { ...asset, [change.list]: next };
-  if (change.op === 'remove' && change.dropList && next.length === 0) delete changed[change.list];
-  assets[assetAt] = changed;
-  const madeList = asset[change.list] === undefined && inverse.op === 'remove';
-  return { project: { ...project, assets }, inverse: madeList ? { ...inverse, dropList: true } : inverse };
+
+  private item(change: ItemChange, asset: Asset, n: number): Change {
+    const isNew = asset[change.list] === undefined;
+    const list = this.list(asset, change.list);
+    if (change.op === 'insert') {
+      const inverse = insert(list, change, n);
+      // The list has its place among the asset's parts from now on.
+      if (!isNew) return inverse;
+      this.assets.replace(asset.id, { ...asset, [change.list]: [] });
+      return { ...inverse, dropList: true } as Change;
+    }
+    const at = list.indexOf(change.id);
+    if (at < 0) throw noItem(change, n);
+    const { list: name, asset: owner } = change;
+    const before = list.get(change.id)!;
+    switch (change.op) {
+      case 'remove':
+        list.remove(change.id);
+        if (change.dropList && list.length === 0) this.dropList(asset, name);
+        return { op: 'insert', list: name, asset: owner, index: at, item: before } as ItemChange;
+      case 'move':
+        list.remove(change.id);
+        list.insert(Math.min(Math.max(0, change.index), list.length), before);
+        return { op: 'move', list: name, asset: owner, id: change.id, index: at };
+      case 'replace':
+        checkItem(change, n);
+        if (change.item.id !== change.id && list.has(change.item.id)) throw idTaken(change, n);
+        list.replace(change.id, change.item);
+        return { op: 'replace', list: name, asset: owner, id: change.item.id, item: before } as ItemChange;
+    }
+  }
+
+  private list(asset: Asset, name: ListName): BlockList<Item> {
+    let lists = this.lists.get(asset.id);
+    if (!lists) this.lists.set(asset.id, (lists = {}));
+    return (lists[name] ??= new BlockList<Item>(asset[name] ?? [], (item) => item.id));
+  }
+  private dropList(asset: Asset, name: ListName): void {
+    const { [name]: _gone, ...rest } = asset;
+    this.assets.replace(asset.id, rest);
+    delete this.lists.get(asset.id)![name];
+  }
+  /** Puts the touched lists of an asset into it. */
+  private settle(id: string): void {
+    const lists = this.lists.get(id);
+    const asset = this.assets.get(id);
+    if (!lists || !asset) return;
+    const next = { ...asset };
+    for (const name of ['bindings', 'placements'] as const) {
+      // A list that was only looked at, to find that something is not there, has not come to be.
+      if (lists[name] && next[name] !== undefined) next[name] = lists[name].toArray() as never;
+    }
+    this.assets.replace(id, next);
+    this.lists.delete(id);
+  }
 }
 
-function addAsset(
-  project: Project,
-  change: Extract<Change, { op: 'add' }>,
-  at: number,
-): { project: Project; inverse: Change } {
-  check(assetShape, change.item, ['item'], `${change.item.kind} ${change.item.id}`, at);
+function insert(list: BlockList<Item>, change: Insertion, n: number): ItemChange {
+  checkItem(change, n);
   const { id } = change.item;
-  if (project.assets.some((a) => a.id === id)) {
-    throw new EditRefused(at, 'id-taken', `there already is a scene, prefab or widget "${id}"`);
-  }
-  const assets = project.assets.slice();
-  assets.splice(Math.min(Math.max(0, change.index), assets.length), 0, change.item);
-  return { project: { ...project, assets }, inverse: { op: 'drop', asset: id } };
+  if (list.has(id)) throw idTaken(change, n);
+  list.insert(Math.min(Math.max(0, change.index), list.length), change.item);
+  return { op: 'remove', list: change.list, asset: change.asset, id };
 }
 
 /** The same thing with another part, every other one in its place. */
@@ -164,74 +181,4 @@ function setPart<T extends object>(whole: T, change: PartChange): { next: T; inv
     entries.splice(to < 0 ? entries.length : to, 0, [part, value]);
   }
   return { next: Object.fromEntries(entries) as T, inverse };
-}
-
-/** Checks a part as it would stand in an otherwise empty document. */
-function checkPart(change: PartChange, at: number): void {
-  const { part, value } = change;
-  if (value === undefined) {
-    if (part === 'name') throw new EditRefused(at, 'broken-item', 'a project cannot be without a name');
-    return;
-  }
-  const [shape, bare] =
-    change.asset === undefined
-      ? [projectShape, { format: FORMAT, name: 'x', assets: [] }]
-      : [assetShape, { id: 'x', kind: 'scene' }];
-  check(shape, { ...bare, [part]: value }, [], part, at);
-}
-
-function check(shape: Shape<unknown>, value: unknown, under: string[], what: string, at: number): void {
-  const reading = new Reading();
-  shape.check(value, reading);
-  if (reading.problems.length === 0) return;
-  const base = toPointer(['changes', at, ...under]);
-  const problems = reading.problems.map((p) => ({ ...p, pointer: base + p.pointer }));
-  const [{ expected, found, pointer }] = problems;
-  const message = `the ${what} is not sound: expected ${expected}, found ${found} at ${pointer}`;
-  throw new EditRefused(at, 'broken-item', message, problems);
-}
-
-function changeList(
-  items: readonly Item[],
-  change: ItemChange,
-  at: number,
-): { next: Item[]; inverse: ItemChange } {
-  const { list, asset } = change;
-  const next = items.slice();
-  if (change.op === 'insert') {
-    checkItem(change, at);
-    checkFree(items, change.item.id, change, at);
-    const index = Math.min(Math.max(0, change.index), items.length);
-    next.splice(index, 0, change.item);
-    return { next, inverse: { op: 'remove', list, asset, id: change.item.id } };
-  }
-  const index = items.findIndex((item) => item.id === change.id);
-  if (index < 0) {
-    throw new EditRefused(at, 'no-item', `${asset} has no ${ONE[list]} "${change.id}"`);
-  }
-  const before = items[index];
-  if (change.op === 'remove') {
-    next.splice(index, 1);
-    return { next, inverse: { op: 'insert', list, asset, index, item: before } as ItemChange };
-  }
-  if (change.op === 'move') {
-    const to = Math.min(Math.max(0, change.index), items.length - 1);
-    next.splice(index, 1);
-    next.splice(to, 0, before);
-    return { next, inverse: { op: 'move', list, asset, id: change.id, index } };
-  }
-  checkItem(change, at);
-  if (change.item.id !== change.id) checkFree(items, change.item.id, change, at);
-  next[index] = change.item;
-  return { next, inverse: { op: 'replace', list, asset, id: change.item.id, item: before } as ItemChange };
-}
-
-function checkItem(change: ItemChange & { item: unknown }, at: number): void {
-  check(SHAPES[change.list], change.item, ['item'], ONE[change.list], at);
-}
-function checkFree(items: readonly Item[], id: string, change: ItemChange, at: number): void {
-  if (items.some((item) => item.id === id)) throw idTaken(change, id, at);
-}
-function idTaken({ asset, list }: ItemChange, id: string, at: number): EditRefused {
-  return new EditRefused(at, 'id-taken', `${asset} already has a ${ONE[list]} "${id}"`);
 }

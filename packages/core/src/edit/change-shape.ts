@@ -1,6 +1,5 @@
 import {
   byTag,
-  finite,
   label,
   list,
   object,
@@ -8,6 +7,7 @@ import {
   optional,
   refine,
   text,
+  wholeAtLeast,
   yes,
   type Shape,
   Reading,
@@ -15,6 +15,8 @@ import {
 import { BrokenDocument } from '../project/problem.js';
 import { ASSET_PARTS, PROJECT_PARTS, type Change, type ChangeSet, type ListName } from './change.js';
 
+/** A place in a list; past its end means the end. */
+const place = wholeAtLeast(0);
 const lists = oneOf<ListName>('bindings', 'placements');
 const anyItem: Shape<unknown> = {
   schema: { type: 'object' },
@@ -25,10 +27,10 @@ const anyItem: Shape<unknown> = {
 /** What a part may be is checked when it is set. */
 const anyValue: Shape<unknown> = { schema: {}, check: () => undefined };
 const change: Shape<Change> = byTag<Change>('op', {
-  insert: object<object>({ op: text, list: lists, asset: text, index: finite, item: anyItem }),
+  insert: object<object>({ op: text, list: lists, asset: text, index: place, item: anyItem }),
   remove: object<object>({ op: text, list: lists, asset: text, id: text, dropList: optional(yes) }),
   replace: object<object>({ op: text, list: lists, asset: text, id: text, item: anyItem }),
-  move: object<object>({ op: text, list: lists, asset: text, id: text, index: finite }),
+  move: object<object>({ op: text, list: lists, asset: text, id: text, index: place }),
   set: refine(
     object<{ op: string; part: string; asset?: string; value?: unknown; before?: string }>({
       op: text,
@@ -45,7 +47,7 @@ const change: Shape<Change> = byTag<Change>('op', {
       reading.path.pop();
     },
   ),
-  add: object<object>({ op: text, index: finite, item: anyItem }),
+  add: object<object>({ op: text, index: place, item: anyItem }),
   drop: object<object>({ op: text, asset: text }),
 });
 const changeSet = object<ChangeSet>({ label, changes: list(change, undefined, 1) });

@@ -14,14 +14,18 @@ import {
   object,
   oneOf,
   optional,
+  prose,
   refine,
+  secondsAtLeast,
   text,
   vec2,
   wholeAtLeast,
   yes,
   type Shape,
 } from './shape.js';
-import { compilePattern } from './name-pattern.js';
+import { LIMITS } from '../limits.js';
+import { patternFault } from './name-pattern.js';
+import { ISO_DATE, isIsoDate } from './iso-date.js';
 import { FORMAT } from './types.js';
 import type * as T from './types.js';
 
@@ -69,11 +73,11 @@ function valueOrParam<L>(literal: Shape<L>): Shape<L | { param: string }> {
 
 const field = object<T.Field>({ name: label, type, optional: optional(bool) });
 const fields = list(field, 'name');
-const seconds = atLeast(0, 'a number of seconds');
+const seconds = secondsAtLeast(0);
 const area = byKey<T.Area>({
   circle: object<{ circle: number }>({ circle: atLeast(0, 'a radius in metres') }),
   rect: object<{ rect: T.Vec2 }>({ rect: vec2 }),
-  polygon: object<{ polygon: T.Vec2[] }>({ polygon: list(vec2) }),
+  polygon: object<{ polygon: T.Vec2[] }>({ polygon: list(vec2, undefined, 0, LIMITS.document.corners) }),
 });
 
 const property = object<T.Property>({
@@ -91,9 +95,10 @@ const activated = object<{ type: string; activators?: string[] }>({
 const plainCause = object<{ type: string }>({ type: text });
 /** Time is kept in whole microseconds, so a shorter period would never let time pass. */
 const period = leaf<number>(
-  'a period in seconds of at least one microsecond',
-  { type: 'number', minimum: 5e-7 },
-  (v) => Number.isFinite(v) && Math.round((v as number) * 1e6) >= 1,
+  'a period in seconds, from one microsecond to thirty years',
+  { type: 'number', minimum: 5e-7, maximum: LIMITS.document.seconds },
+  (v) =>
+    Number.isFinite(v) && Math.round((v as number) * 1e6) >= 1 && (v as number) <= LIMITS.document.seconds,
 );
 const cause = byTag<T.Cause>('type', {
   'area-enter': activated,
@@ -131,7 +136,7 @@ const event = object<T.EventDecl>({
   raisedInPause: optional(bool),
   expectsListener: optional(bool),
   delivery: optional(delivery),
-  note: optional(text),
+  note: optional(prose),
 });
 
 const guard = {
@@ -171,7 +176,7 @@ const action = object<T.Action>({
   expectsSender: optional(bool),
   whileAsleep: optional(bool),
   effects: optional(list(effect)),
-  note: optional(text),
+  note: optional(prose),
 });
 
 export const placement: Shape<T.Placement> = object<T.Placement>({
@@ -185,7 +190,7 @@ export const placement: Shape<T.Placement> = object<T.Placement>({
   authority: optional(text),
   operator: optional(text),
   entry: optional(bool),
-  note: optional(text),
+  note: optional(prose),
 });
 
 const channelEnd = object<T.ChannelEnd>({ channel: text, key: optional(keyExpr) });
@@ -222,7 +227,7 @@ export const binding: Shape<T.Binding> = refine(
     origin: optional(oneOf('authored', 'code')),
     bind: optional(oneOf('load', 'start')),
     release: optional(oneOf('own', 'all', 'never')),
-    note: optional(text),
+    note: optional(prose),
   }),
   (b, reading) => {
     if ('channel' in b.from && 'channel' in b.to) {
@@ -241,7 +246,7 @@ export const asset: Shape<T.Asset> = object<T.Asset>({
   id: name,
   kind: oneOf('scene', 'prefab', 'widget'),
   tags: optional(list(text)),
-  note: optional(text),
+  note: optional(prose),
   persistent: optional(bool),
   runsInPause: optional(bool),
   existsOn: optional(oneOf('all', 'authority')),
@@ -255,11 +260,8 @@ export const asset: Shape<T.Asset> = object<T.Asset>({
 });
 
 const pattern = refine(text, (source, reading) => {
-  try {
-    compilePattern(source);
-  } catch {
-    reading.failText('a regular expression (without look-around or back references)', JSON.stringify(source));
-  }
+  const fault = patternFault(source);
+  if (fault !== null) reading.failText(fault, JSON.stringify(source.slice(0, 60)));
 });
 const threshold = atLeast(0, 'a number');
 const policy = object<T.Policy>({
@@ -280,19 +282,14 @@ const policy = object<T.Policy>({
   gate: optional(oneOf('error', 'warning')),
   rehearsals: optional(bool),
 });
-const ISO_DATE = /^\d{4}-\d{2}-\d{2}$/;
 const isoDate = leaf<string>(
   'a date such as 2026-11-24',
   { type: 'string', pattern: ISO_DATE.source, format: 'date' },
-  (v) => typeof v === 'string' && ISO_DATE.test(v) && isRealDate(v),
+  isIsoDate,
 );
-function isRealDate(v: string): boolean {
-  const time = Date.parse(`${v}T00:00:00Z`);
-  return !Number.isNaN(time) && new Date(time).toISOString().startsWith(v);
-}
 const waiver = object<T.Waiver>({
   fingerprint: text,
-  reason: text,
+  reason: prose,
   by: text,
   until: optional(isoDate),
   occurrences: optional(list(text)),
@@ -361,7 +358,7 @@ const step = byKey<T.Step>({
 });
 const rehearsal = object<T.Rehearsal>({
   name: label,
-  note: optional(text),
+  note: optional(prose),
   loadSet: optional(text),
   steps: list(step),
 });
@@ -369,11 +366,11 @@ const rehearsal = object<T.Rehearsal>({
 export const project: Shape<T.Project> = object<T.Project>({
   format: leaf(`"${FORMAT}"`, { const: FORMAT }, (v) => v === FORMAT),
   name: label,
-  note: optional(text),
+  note: optional(prose),
   enums: optional(list(object<T.EnumDecl>({ name: label, values: list(text) }), 'name')),
   tables: optional(list(object<T.KeyTable>({ name, keys: list(text) }), 'name')),
   channels: optional(
-    list(object<T.Channel>({ name, payload: optional(fields), note: optional(text) }), 'name'),
+    list(object<T.Channel>({ name, payload: optional(fields), note: optional(prose) }), 'name'),
   ),
   assets: list(asset, 'id'),
   loadSets: optional(list(object<T.LoadSet>({ name: label, scenes: list(text) }), 'name')),

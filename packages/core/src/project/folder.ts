@@ -1,5 +1,6 @@
 import { BrokenDocument, type Problem } from './problem.js';
-import { readProject, readProjectText, type ReadResult } from './read.js';
+import { parseJson, type ParsedJson } from './json-text.js';
+import { readProject, type ReadResult } from './read.js';
 import type { Asset, Project } from './types.js';
 
 /**
@@ -40,7 +41,13 @@ function format(value: unknown): string {
  * @throws BrokenDocument whose pointers begin with the file, such as `prefabs/Cabin.json/bindings/0/limit`
  */
 export function fromFolder(file: (path: string) => string | null): ReadResult {
-  const head = parseFile(PROJECT_FILE, file(PROJECT_FILE)) as Record<string, unknown>;
+  const repeated: string[] = [];
+  const parsed = (path: string): unknown => {
+    const { value, repeated: found } = parseFile(path, file(path));
+    repeated.push(...found);
+    return value;
+  };
+  const head = parsed(PROJECT_FILE) as Record<string, unknown>;
   const paths = head?.assets;
   if (!Array.isArray(paths)) throw broken(`${PROJECT_FILE}/assets`, 'a list of files', 'none');
   const assets = paths.map((path: unknown, i) => {
@@ -51,10 +58,10 @@ export function fromFolder(file: (path: string) => string | null): ReadResult {
         JSON.stringify(path),
       );
     }
-    return parseFile(path, file(path));
+    return parsed(path);
   });
   try {
-    return readProject({ ...head, assets });
+    return { ...readProject({ ...head, assets }), repeated };
   } catch (error) {
     if (!(error instanceof BrokenDocument)) throw error;
     throw new BrokenDocument(
@@ -63,24 +70,16 @@ export function fromFolder(file: (path: string) => string | null): ReadResult {
   }
 }
 
-function parseFile(path: string, text: string | null): unknown {
+/** What is found in a file is told with the file in front. */
+function parseFile(path: string, text: string | null): ParsedJson {
   if (text === null) throw broken(path, 'the file', 'none');
   try {
-    return JSON.parse(text.startsWith('\uFEFF') ? text.slice(1) : text) as unknown;
-  } catch {
-    return syntaxError(path, text);
-  }
-}
-/** The reader of documents says where the text stops being JSON. */
-function syntaxError(path: string, text: string): never {
-  try {
-    readProjectText(text);
+    const { value, repeated } = parseJson(text);
+    return { value, repeated: repeated.map((pointer) => `${path}${pointer}`) };
   } catch (error) {
-    if (error instanceof BrokenDocument) {
-      throw new BrokenDocument(error.problems.map((p) => ({ ...p, pointer: path })));
-    }
+    if (!(error instanceof BrokenDocument)) throw error;
+    throw new BrokenDocument(error.problems.map((p) => ({ ...p, pointer: path })));
   }
-  throw broken(path, 'JSON', 'something else');
 }
 function broken(pointer: string, expected: string, found: string): BrokenDocument {
   const problem: Problem = { pointer, expected, found };

@@ -1,3 +1,5 @@
+import { LIMITS } from '../limits.js';
+
 /** One place where a document is broken. `pointer` is a JSON pointer (RFC 6901). */
 export interface Problem {
   pointer: string;
@@ -5,15 +7,13 @@ export interface Problem {
   found: string;
 }
 
-/** Thrown when a document cannot be read. Holds the first problems found, at most {@link MAX_PROBLEMS}. */
+/** Thrown when a document cannot be read. Holds the first problems found, a bounded number. */
 export class BrokenDocument extends Error {
   override readonly name = 'BrokenDocument';
   constructor(readonly problems: readonly Problem[]) {
     super(problems.map(problemText).join('\n'));
   }
 }
-
-export const MAX_PROBLEMS = 50;
 
 /** `expected a string, found 3 at /assets/4/id` */
 export function problemText(p: Problem): string {

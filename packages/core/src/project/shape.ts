@@ -1,4 +1,5 @@
-import { describeValue, MAX_PROBLEMS, toPointer, type Problem } from './problem.js';
+import { LIMITS } from '../limits.js';
+import { describeValue, toPointer, type Problem } from './problem.js';
 
 /** A JSON Schema (draft 2020-12) fragment. */
 export type JsonSchema = boolean | { [keyword: string]: unknown };
@@ -16,13 +17,13 @@ export class Reading {
     this.failText(expected, describeValue(value));
   }
   failText(expected: string, found: string): void {
-    if (this.problems.length < MAX_PROBLEMS) {
+    if (this.problems.length < LIMITS.document.problems) {
       this.problems.push({ pointer: toPointer(this.path), expected, found });
     }
   }
   /** Notes a property that the format does not know; it is kept on a round trip. */
   noteUnknown(key: string): void {
-    if (this.unknown.length < MAX_PROBLEMS) this.unknown.push(toPointer([...this.path, key]));
+    if (this.unknown.length < LIMITS.document.problems) this.unknown.push(toPointer([...this.path, key]));
   }
 }
 
@@ -68,13 +69,29 @@ export function leaf<T>(expected: string, schema: JsonSchema, test: (value: unkn
 
 export const bool: Shape<boolean> = leaf('true or false', { type: 'boolean' }, (v) => typeof v === 'boolean');
 export const yes: Shape<true> = leaf('true', { const: true }, (v) => v === true);
-export const text: Shape<string> = leaf('a text', { type: 'string' }, (v) => typeof v === 'string');
+const { name: MAX_NAME, text: MAX_TEXT, seconds: MAX_SECONDS, whole: MAX_WHOLE } = LIMITS.document;
+/** Texts without any surrogate, which are nearly all, are told quickly. */
+const SURROGATE = /[\ud800-\udfff]/;
+const LONE_SURROGATE = /\p{Cs}/u;
+/** A text that names something. */
+export const text: Shape<string> = textOf(0, MAX_NAME);
 /** A text that is not empty. */
-export const label: Shape<string> = leaf(
-  'a text that is not empty',
-  { type: 'string', minLength: 1 },
-  (v) => typeof v === 'string' && v !== '',
-);
+export const label: Shape<string> = textOf(1, MAX_NAME);
+/** A note or a reason, as long as people write. */
+export const prose: Shape<string> = textOf(0, MAX_TEXT);
+function textOf(min: number, max: number): Shape<string> {
+  const expected = min > 0 ? 'a text that is not empty' : 'a text';
+  return {
+    schema: { type: 'string', ...(min > 0 ? { minLength: min } : {}), maxLength: max },
+    check: (v, reading) => {
+      if (typeof v !== 'string' || v.length < min) reading.fail(expected, v);
+      else if (v.length > max)
+        reading.failText(`${expected} of at most ${max} characters`, `one of ${v.length}`);
+      else if (SURROGATE.test(v) && LONE_SURROGATE.test(v))
+        reading.failText(`${expected} in Unicode`, 'half of a surrogate pair');
+    },
+  };
+}
 /** JSON can spell numbers beyond a double's range (`1e999`); those are refused. */
 export const finite: Shape<number> = leaf('a finite number', { type: 'number' }, (v) => Number.isFinite(v));
 export function atLeast(min: number, what = 'a number'): Shape<number> {
@@ -85,11 +102,25 @@ export function atLeast(min: number, what = 'a number'): Shape<number> {
   );
 }
 export function wholeAtLeast(min: number): Shape<number> {
-  return leaf(
-    `a whole number of at least ${min}`,
-    { type: 'integer', minimum: min },
-    (v) => Number.isFinite(v) && Number.isInteger(v) && (v as number) >= min,
-  );
+  return ranged('a whole number', { type: 'integer', minimum: min, maximum: MAX_WHOLE }, Number.isInteger);
+}
+/** A time or a length of time. */
+export function secondsAtLeast(min: number, what = 'a number of seconds'): Shape<number> {
+  return ranged(what, { type: 'number', minimum: min, maximum: MAX_SECONDS }, Number.isFinite);
+}
+function ranged(
+  what: string,
+  schema: { type: string; minimum: number; maximum: number },
+  is: (value: unknown) => boolean,
+): Shape<number> {
+  const { minimum, maximum } = schema;
+  return {
+    schema,
+    check: (v, reading) => {
+      if (!is(v) || (v as number) < minimum) reading.fail(`${what} of at least ${minimum}`, v);
+      else if ((v as number) > maximum) reading.fail(`${what} of at most ${maximum}`, v);
+    },
+  };
 }
 export function matching<T extends string>(expected: string, pattern: RegExp): Shape<T> {
   return leaf(
@@ -104,12 +135,18 @@ export function oneOf<const T extends string>(...values: T[]): Shape<T> {
 }
 
 /** A list; with `unique`, no two items may have the same value of that property. */
-export function list<T>(item: Shape<T>, unique?: keyof T & string, min = 0): Shape<T[]> {
+export function list<T>(item: Shape<T>, unique?: keyof T & string, min = 0, max = Infinity): Shape<T[]> {
   return {
-    schema: { type: 'array', items: item.schema, ...(min > 0 ? { minItems: min } : {}) },
+    schema: {
+      type: 'array',
+      items: item.schema,
+      ...(min > 0 ? { minItems: min } : {}),
+      ...(max < Infinity ? { maxItems: max } : {}),
+    },
     check(value, reading) {
       if (!Array.isArray(value)) return reading.fail('a list', value);
       if (value.length < min) return reading.fail(`a list of at least ${min}`, value);
+      if (value.length > max) return reading.fail(`a list of at most ${max}`, value);
       const seen = unique === undefined ? undefined : new Map<unknown, number>();
       for (let i = 0; i < value.length; i++) {
         const one: unknown = value[i];

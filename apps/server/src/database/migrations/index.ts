@@ -2,10 +2,14 @@ import type { Migration } from 'kysely';
 import { m001Projects } from './001-projects.js';
 import { m002Builds } from './002-builds.js';
 import { m003Presence } from './003-presence.js';
+import { m004Authors } from './004-authors.js';
+import { m005Streams } from './005-streams.js';
 
 /** Every migration by name; they run in the order of their names. */
 export const MIGRATIONS: Record<string, Migration> = {
   '001-projects': m001Projects,
   '002-builds': m002Builds,
   '003-presence': m003Presence,
+  '004-authors': m004Authors,
+  '005-streams': m005Streams,
 };

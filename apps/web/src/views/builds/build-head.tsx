@@ -36,7 +36,7 @@ export function BuildHead({ build, onChanged }: { build: Build; onChanged: () =>
           type="button"
           className="tick"
           title="One edit, which can be undone"
-          onClick={() => session.restore(build.id)}
+          onClick={() => session.restore(build.id, name)}
         >
           Go back to it
         </button>

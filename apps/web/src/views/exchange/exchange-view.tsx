@@ -111,7 +111,7 @@ export function ExchangeView(): ReactNode {
               disabled={unsaved}
               title={unsaved ? 'Edits are still on their way' : 'One edit, which can be undone'}
               onClick={() => {
-                session.replaceBy(came.incoming.text, `took over ${came.file}`.slice(0, 500), came.version);
+                session.replaceBy(came.incoming.text, `took over ${came.file}`, came.version);
                 setCame(null);
               }}
             >

@@ -6,6 +6,8 @@ import { Link, useNavigate } from 'react-router';
 import { importDocument, listProjects } from '../../api/client.js';
 import { IncomingReport, UnfitReport } from '../../parts/incoming/incoming-report.js';
 import type { Incoming, Unfit } from '../../workers/incoming.js';
+import { keptEntries } from '../../session/queue/browser-store.js';
+import { countText } from '../../parts/ui/severity-mark.js';
 import { readFile } from './read-file.js';
 
 /** All projects, and the way in for a new one. */
@@ -15,6 +17,7 @@ export function ProjectsView(): ReactNode {
     queryFn: listProjects,
     retry: 1,
   });
+  const kept = useQuery({ queryKey: ['kept'], queryFn: keptEntries, staleTime: 0 }).data;
   const queries = useQueryClient();
   const navigate = useNavigate();
   const input = useRef<HTMLInputElement>(null);
@@ -134,6 +137,11 @@ export function ProjectsView(): ReactNode {
             <span className="soft">
               version {p.version}, changed {new Date(p.updatedAt).toLocaleString('en-GB')}
             </span>
+            {kept?.has(p.id) && (
+              <Link className="unstored" to={`/p/${p.id}/wire`}>
+                {countText(kept.get(p.id)!, 'edit')} not stored
+              </Link>
+            )}
             <Link to={`/p/${p.id}/audit`}>Audit</Link>
           </div>
         ))}

@@ -1,0 +1,131 @@
+import { Inject, Injectable, StreamableFile, type OnModuleDestroy } from '@nestjs/common';
+import { Piscina } from 'piscina';
+import type { BuildImportDto, FreezeDto } from '../builds/build.dto.js';
+import { CONFIG, type Config } from '../config.js';
+import { Database } from '../database/database.js';
+import type { StepDto, TakeBackDto } from '../edits/edit.dto.js';
+import type { ReplaceDto } from '../exchange/replace.dto.js';
+import { busy, problemFrom, ProblemError } from '../http/problem.js';
+import { LIMITS } from '../limits.js';
+import { EditLog } from '../projects/edit.log.js';
+import { ProjectStore } from '../projects/project.store.js';
+import type { HeavyAnswer, HeavyTask } from './tasks.js';
+
+type Done = Extract<HeavyAnswer, { bytes: Uint8Array }>;
+
+/**
+ * Whatever takes long, off the event loop: documents and long edits in some threads, audits in others, so that neither
+ * waits for the other. Each task has a bound on its time and its memory, each line of waiting tasks on its length.
+ */
+@Injectable()
+export class HeavyService implements OnModuleDestroy {
+  private readonly documents: Piscina;
+  private readonly audits: Piscina;
+
+  constructor(
+    @Inject(CONFIG) config: Config,
+    @Inject(Database) private readonly db: Database,
+    @Inject(ProjectStore) private readonly store: ProjectStore,
+    @Inject(EditLog) private readonly log: EditLog,
+  ) {
+    const pool = (): Piscina =>
+      new Piscina({
+        filename: new URL('./heavy.worker.js', import.meta.url).href,
+        workerData: { databaseUrl: config.databaseUrl },
+        maxThreads: LIMITS.heavy.threads,
+        minThreads: 0,
+        idleTimeout: 30_000,
+        maxQueue: LIMITS.heavy.waiting,
+        resourceLimits: { maxOldGenerationSizeMb: LIMITS.heavy.memory },
+      });
+    this.documents = pool();
+    this.audits = pool();
+  }
+  async onModuleDestroy(): Promise<void> {
+    await Promise.all([this.documents.destroy(), this.audits.destroy()]);
+  }
+
+  /** Whether a project is too large to be opened and sent by the event loop. @throws ProblemError 404 */
+  async opensHere(id: string): Promise<boolean> {
+    return (await this.store.bytes(this.db.k, id)) <= LIMITS.heavy.project;
+  }
+  /** Whether an edit of the log is too long for the event loop. */
+  async isLarge(id: string, version: number | null): Promise<boolean> {
+    return version !== null && (await this.log.weight(this.db.k, id, version)) > LIMITS.body.large;
+  }
+
+  import(body: Buffer, key: string | null): Promise<StreamableFile> {
+    return this.sent({ task: 'import', body, key });
+  }
+  open(id: string, author: string | null): Promise<StreamableFile> {
+    return this.sent({ task: 'open', id, author });
+  }
+  document(id: string): Promise<Done> {
+    return this.run(this.documents, { task: 'document', id }, LIMITS.heavy.time);
+  }
+  edit(id: string, body: Buffer): Promise<StreamableFile> {
+    return this.sent({ task: 'edit', id, body });
+  }
+  step(id: string, way: 'undo' | 'redo', dto: StepDto): Promise<StreamableFile> {
+    return this.sent({ task: 'step', id, way, dto: { ...dto } });
+  }
+  takeBack(id: string, dto: TakeBackDto): Promise<StreamableFile> {
+    return this.sent({ task: 'takeBack', id, dto: { ...dto } });
+  }
+  replace(id: string, dto: ReplaceDto, body: Buffer): Promise<StreamableFile> {
+    return this.sent({ task: 'replace', id, dto: { ...dto }, body });
+  }
+  restore(id: string, build: string, dto: StepDto): Promise<StreamableFile> {
+    return this.sent({ task: 'restore', id, build, dto: { ...dto } });
+  }
+  freeze(id: string, dto: FreezeDto): Promise<StreamableFile> {
+    return this.sent({ task: 'freeze', id, dto: { ...dto } });
+  }
+  importBuild(id: string, dto: BuildImportDto, body: Buffer): Promise<StreamableFile> {
+    return this.sent({ task: 'importBuild', id, dto: { ...dto }, body });
+  }
+  /** An audit; it is given up when nobody waits for it any more. */
+  audit(id: string, today: string, left: AbortSignal): Promise<Done> {
+    return this.run(this.audits, { task: 'audit', id, today }, LIMITS.heavy.auditTime, left);
+  }
+
+  private async sent(task: HeavyTask): Promise<StreamableFile> {
+    return asJson(await this.run(this.documents, task, LIMITS.heavy.time));
+  }
+  private async run(pool: Piscina, task: HeavyTask, time: number, left?: AbortSignal): Promise<Done> {
+    const late = AbortSignal.timeout(time);
+    const signal = left ? AbortSignal.any([late, left]) : late;
+    let answer: HeavyAnswer;
+    try {
+      answer = (await pool.run(task, { signal, transferList: owned(task) })) as HeavyAnswer;
+    } catch (error) {
+      throw failure(error, late.aborted, time);
+    }
+    if ('problem' in answer) throw problemFrom(answer.problem);
+    return answer;
+  }
+}
+
+/** JSON text as an answer. */
+export function asJson({ bytes }: Done): StreamableFile {
+  return new StreamableFile(bytes, { type: 'application/json; charset=utf-8', length: bytes.byteLength });
+}
+/** A body that has its memory to itself is handed over instead of being copied. */
+function owned(task: HeavyTask): ArrayBuffer[] {
+  if (!('body' in task)) return [];
+  const { buffer, byteLength } = task.body;
+  return buffer.byteLength === byteLength && buffer instanceof ArrayBuffer ? [buffer] : [];
+}
+function failure(error: unknown, late: boolean, time: number): Error {
+  if (late) {
+    const detail = `this took longer than ${time / 1000} s and was given up; nothing was stored by it`;
+    return new ProblemError(503, 'too-slow', 'It took too long', detail);
+  }
+  const { code, message } = error as { code?: string; message?: string };
+  if (code === 'ERR_WORKER_OUT_OF_MEMORY') {
+    const detail = `this needs more than ${LIMITS.heavy.memory} MiB of memory; nothing was stored`;
+    return new ProblemError(413, 'too-large', 'Too large', detail);
+  }
+  if (message?.includes('queue is at limit')) return busy('too much is being worked on');
+  return error as Error;
+}

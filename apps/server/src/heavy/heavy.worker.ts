@@ -1,0 +1,72 @@
+import 'reflect-metadata';
+import { workerData } from 'piscina';
+import { AuditsService } from '../audits/audits.service.js';
+import { BuildStore } from '../builds/build.store.js';
+import { BuildsService } from '../builds/builds.service.js';
+import { Database } from '../database/database.js';
+import { editOf } from '../edits/edit.dto.js';
+import { EditsService } from '../edits/edits.service.js';
+import { jsonBody, textBody } from '../http/bodies.js';
+import { problemOf } from '../http/problem.filter.js';
+import { LIMITS } from '../limits.js';
+import { EditLog } from '../projects/edit.log.js';
+import { ProjectImport } from '../projects/project.import.js';
+import { ProjectStore } from '../projects/project.store.js';
+import { ProjectsService } from '../projects/projects.service.js';
+import type { HeavyAnswer, HeavyTask } from './tasks.js';
+
+const { databaseUrl } = workerData as { databaseUrl: string };
+const db = new Database(databaseUrl, () => undefined, {
+  connections: LIMITS.database.heavyConnections,
+  statement: LIMITS.database.heavyStatement,
+});
+const log = new EditLog();
+const store = new ProjectStore();
+const edits = new EditsService(db, store, log);
+const projects = new ProjectsService(db, store, new ProjectImport(), log);
+const audits = new AuditsService(db, store);
+const builds = new BuildsService(db, store, new BuildStore(), edits);
+
+/** Runs one task in a worker thread, with the same services as the server itself and a database connection of its own. */
+export default async function run(task: HeavyTask): Promise<HeavyAnswer> {
+  try {
+    const { text, version = null, name = null } = await perform(task);
+    return { bytes: new TextEncoder().encode(text), version, name };
+  } catch (error) {
+    return { problem: problemOf(error).body() };
+  }
+}
+
+async function perform(task: HeavyTask): Promise<{ text: string; version?: number; name?: string }> {
+  switch (task.task) {
+    case 'import':
+      return said(await projects.import(textBody(task.body), task.key));
+    case 'open':
+      return said(await projects.open(task.id, task.author));
+    case 'document': {
+      const project = await projects.document(task.id);
+      return { ...said(project), name: project.name };
+    }
+    case 'edit': {
+      const { head, changes } = editOf(jsonBody(task.body));
+      return said(await edits.edit(task.id, head, changes));
+    }
+    case 'step':
+      return said(await edits.step(task.id, task.way, task.dto));
+    case 'takeBack':
+      return said(await edits.takeBack(task.id, task.dto));
+    case 'replace':
+      return said(await projects.replace(edits, task.id, task.dto, textBody(task.body)));
+    case 'restore':
+      return said(await builds.restore(task.id, task.build, task.dto));
+    case 'audit':
+      return audits.audit(task.id, task.today);
+    case 'freeze':
+      return said(await builds.freeze(task.id, task.dto));
+    case 'importBuild':
+      return said(await builds.import(task.id, textBody(task.body), task.dto));
+  }
+}
+function said(value: unknown): { text: string } {
+  return { text: JSON.stringify(value) };
+}

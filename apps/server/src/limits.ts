@@ -1,0 +1,71 @@
+/**
+ * Every bound of the server in one place. Sizes are in bytes of what is unpacked, times in milliseconds. Bounds of the
+ * documents themselves are the core's.
+ */
+const KiB = 1024;
+const MiB = 1024 * KiB;
+
+export const LIMITS = {
+  body: {
+    /** A whole document: a project, a replacement, a build. */
+    document: 256 * MiB,
+    /** Everything else that is sent. */
+    json: 16 * MiB,
+    /** Bodies above this are large: few of them are read at a time, and a worker deals with them. */
+    large: 256 * KiB,
+    /** Large bodies that are read at a time, and that wait for their turn. */
+    largeAtOnce: 2,
+    largeWaiting: 8,
+    largeWait: 30_000,
+  },
+  database: {
+    connections: 12,
+    connect: 5_000,
+    statement: 30_000,
+    lock: 10_000,
+    /** In a worker, where whole projects are stored. */
+    heavyConnections: 2,
+    heavyStatement: 300_000,
+  },
+  heavy: {
+    /** Threads for documents and long edits, and for audits; tasks that wait in front of each. */
+    threads: 2,
+    waiting: 16,
+    /** A task that takes longer is ended. */
+    time: 300_000,
+    auditTime: 120_000,
+    /** Memory of a thread, in MiB. A task that needs more is refused. */
+    memory: 1_900,
+    /** A project of more text than this is opened and sent by a worker. */
+    project: 1 * MiB,
+  },
+  projects: {
+    /** Text of the open projects that one process keeps. */
+    cache: 256 * MiB,
+    /** Requests that wait for the same project. */
+    waiting: 100,
+  },
+  edits: {
+    /** Own edits that are said to be ahead of undo, and of redo. */
+    steps: 20,
+    /** Edits, and bytes of their changes, in one answer. A client that misses more opens the project again. */
+    answered: 500,
+    answeredBytes: 8 * MiB,
+    /** Edits looked at in one go when an edit is compared with what came before it. */
+    page: 200,
+    /** Edits named where one cannot be stored. */
+    named: 50,
+    /** Keys of edits that one was made on top of. */
+    seen: 1_000,
+  },
+  live: {
+    /** Windows that one stream may speak for. */
+    windows: 100,
+    /** Presence is told at most so often. */
+    presence: 1_000,
+    beat: 10_000,
+    gone: 30_000,
+    quiet: 5_000,
+  },
+  rate: { window: 10_000, requests: 1_000 },
+} as const;

@@ -1,0 +1,515 @@
+import type { Change, ChangeSet, Project } from '@oquel/core';
+import type { Edits, HistoryStep, LoggedEdit, OpenedProject } from '../../api/client.js';
+import { changesOf, groupOf, labelOf, type Entry, type Job, type Parked } from './entry.js';
+import { Overlay } from './overlay.js';
+import type { Clock, EntryStore, QueueServer } from './ports.js';
+import { refusalOf } from './refusal.js';
+import { stepsAhead, type StepsAhead } from './steps-ahead.js';
+
+/** What the queue tells whoever shows it. */
+export interface QueueListener {
+  /** The project on the screen is another one now: by these changes (null: by more than can be said). */
+  shown(
+    project: Project,
+    changes: readonly Change[] | null,
+    edit: { label: string; who: string | null } | null,
+  ): void;
+  /** Anything else that the queue says of itself has changed. */
+  changed(): void;
+  /** Something for the person. */
+  notice(text: string, kind: 'told' | 'refused'): void;
+}
+export interface QueueOptions {
+  project: string;
+  /** This window. */
+  client: string;
+  /** This browser: its edits are one's own. */
+  author: string;
+  who: () => string;
+  newKey: () => string;
+  now: () => number;
+}
+
+/** Pauses before something is sent again; they grow to the last one. */
+const PAUSES_MS = [500, 1000, 2000, 4000, 8000, 15_000, 30_000];
+/** So often the server may fail at the same entry before that is set aside. */
+const FAILURES = 5;
+/** Entries that may wait. */
+export const MAX_WAITING = 1000;
+
+/**
+ * Owns every change of an open project's state: edits made here, what the server answers, what others do, opening anew,
+ * undo and redo. One serial loop sends what waits, in order, and fetches what others did; whatever it learns goes
+ * underneath what waits (see {@link Overlay}), so that nothing is lost, doubled, or applied to what its author never saw.
+ *
+ *     edit, undo, ...  ->  queued  -- sent, answered -->  stored
+ *                            |  somebody changed the same --> met  -- mine --> queued again, on top of theirs
+ *                            |                                     -- theirs --> aside
+ *                            |  refused, or failed at again and again --> aside -- tried again --> queued
+ *                            |                                                  -- dropped
+ *                            |  no answer, or one that does not end it: after a pause the same again
+ */
+export class EditQueue {
+  private readonly overlay: Overlay;
+  private stored: { undo: HistoryStep[]; redo: HistoryStep[] };
+  /** Entries that do not wait for the server. */
+  private parkedEntries: Entry[] = [];
+  /** Entries of windows that are gone. */
+  private foundEntries: Entry[] = [];
+  /** The newest version that was heard of. */
+  private known: number;
+  private mustOpen = false;
+  /** The server has said that there is more than this window knows. */
+  private mustLook = false;
+  /** Entries that are stored, though what stands beside them is only known once the project is opened anew. */
+  private readonly done = new Set<string>();
+  private running = false;
+  private closed = false;
+  private resume: (() => void) | null = null;
+  private pauses = 0;
+  private failures = 0;
+  private troubleWords: string | null = null;
+  private lastOrder = 0;
+  private keeping: Promise<void> = Promise.resolve();
+  private unkeptEntries = false;
+
+  constructor(
+    opened: OpenedProject,
+    private readonly server: QueueServer,
+    private readonly store: EntryStore,
+    private readonly clock: Clock,
+    private readonly options: QueueOptions,
+    private readonly listener: QueueListener,
+  ) {
+    this.overlay = new Overlay(opened.version, opened.document);
+    this.stored = opened;
+    this.known = opened.version;
+  }
+
+  // --- What it says
+
+  get project(): Project {
+    return this.overlay.project;
+  }
+  /** The version that the server is known to have. */
+  get version(): number {
+    return this.overlay.version;
+  }
+  /** Entries that the server does not have yet. */
+  get waiting(): number {
+    return this.overlay.pendings.length;
+  }
+  /** Why the server cannot be asked now; null if it can. */
+  get trouble(): string | null {
+    return this.troubleWords;
+  }
+  /** Entries that met edits of others, by group, the oldest first; once those are on the screen. */
+  get met(): Entry[][] {
+    if (this.mustLook || this.mustOpen) return [];
+    return groups(this.parkedEntries.filter((e) => e.parked!.how === 'met'));
+  }
+  /** Entries that are kept until they are tried again or dropped, by group. */
+  get aside(): Entry[][] {
+    return groups(this.parkedEntries.filter((e) => e.parked!.how === 'aside'));
+  }
+  /** Entries that windows which are gone have left. */
+  get found(): readonly Entry[] {
+    return this.foundEntries;
+  }
+  get ahead(): StepsAhead {
+    return stepsAhead(
+      this.stored,
+      this.overlay.pendings.map((p) => p.entry),
+    );
+  }
+  /** Whether entries wait that would not outlive the window. */
+  get unkept(): boolean {
+    return this.unkeptEntries && this.waiting + this.parkedEntries.length > 0;
+  }
+
+  // --- What people do
+
+  /** Applies an edit here at once and sends it; false where too many wait. @throws EditRefused when it cannot be applied */
+  edit(changeSet: ChangeSet): boolean {
+    if (this.isFull()) return false;
+    const entry = this.entry({ way: 'edit', changeSet });
+    const changes = this.overlay.push(entry, true);
+    this.keep([entry]);
+    this.listener.shown(this.project, changes, { label: changeSet.label, who: null });
+    this.changed();
+    void this.run();
+    return true;
+  }
+  /** Takes one's own last edit back, or brings the last undone one again: that which stands ahead now. */
+  step(way: 'undo' | 'redo'): void {
+    const [next] = this.ahead[way];
+    if (!next) return this.listener.notice(`there is no edit to ${way}`, 'told');
+    this.ask({ way, ...next });
+  }
+  /** Asks for something that the server works out, upon the version that was looked at. */
+  ask(job: Exclude<Job, { way: 'edit' }>, base = this.version): void {
+    if (this.isFull()) return;
+    const entry = { ...this.entry(job), base };
+    const changes = this.overlay.push(entry, false);
+    this.keep([entry]);
+    if (changes.length > 0) {
+      const label = `${job.way === 'undo' ? 'undone' : 'redone'}: ${job.label}`;
+      this.listener.shown(this.project, changes, { label, who: null });
+    }
+    this.changed();
+    void this.run();
+  }
+  /** Ends the oldest choice: by doing one's own over what the others did, or by leaving theirs and keeping one's own aside. */
+  settle(choice: 'mine' | 'theirs'): void {
+    const [group] = this.met;
+    if (!group) return;
+    if (choice === 'mine') return this.redoGroup(group);
+    const names = [...new Set(group[0].parked!.theirs.map((e) => e.who))].join(' and ');
+    this.park(group, { ...group[0].parked!, how: 'aside', words: `left as ${names} had it` });
+    this.changed();
+  }
+  /** Tries a group again that was set aside. */
+  retry(group: string): void {
+    const entries = this.parkedEntries.filter((e) => e.parked!.group === group);
+    if (entries.length > 0) this.redoGroup(entries);
+  }
+  /** Gives a group up that was set aside. */
+  drop(group: string): void {
+    const entries = this.parkedEntries.filter((e) => e.parked!.group === group);
+    this.parkedEntries = this.parkedEntries.filter((e) => !entries.includes(e));
+    this.forget(entries);
+    this.changed();
+  }
+  /** Sends what windows that are gone have left, or drops it. */
+  takeFound(choice: 'send' | 'drop'): void {
+    const entries = this.foundEntries;
+    this.foundEntries = [];
+    if (choice === 'drop') this.forget(entries);
+    else this.adopt(entries);
+    this.changed();
+    void this.run();
+  }
+
+  // --- What happens to it
+
+  /** Takes up what was kept: one's own at once; what is left of windows that are gone is offered. */
+  async takeUp(isLive: (client: string) => boolean): Promise<void> {
+    let kept: Entry[];
+    try {
+      kept = await this.store.all();
+    } catch {
+      this.unkeptEntries = true;
+      return;
+    }
+    if (this.closed) return;
+    const here = new Set(
+      [...this.overlay.pendings.map((p) => p.entry), ...this.parkedEntries].map((e) => e.key),
+    );
+    const fresh = kept.filter((e) => !here.has(e.key)).sort((a, b) => a.order - b.order);
+    this.lastOrder = Math.max(this.lastOrder, ...kept.map((e) => e.order));
+    this.adopt(fresh.filter((e) => e.client === this.options.client));
+    this.foundEntries = fresh.filter((e) => e.client !== this.options.client && !isLive(e.client));
+    this.changed();
+    void this.run();
+  }
+  /** The version that the server has. */
+  heard(version: number): void {
+    this.known = Math.max(this.known, version);
+    void this.run();
+  }
+  /** The server can be reached again: what waits need not wait for its turn. */
+  reachable(): void {
+    this.resume?.();
+  }
+  close(): void {
+    this.closed = true;
+    this.resume?.();
+  }
+  /** Done when everything that was to be kept until now is kept. */
+  kept(): Promise<void> {
+    return this.keeping;
+  }
+
+  // --- The loop
+
+  private async run(): Promise<void> {
+    if (this.running) return;
+    this.running = true;
+    try {
+      while (!this.closed && !this.resume && this.isBehind()) {
+        try {
+          await this.once();
+          this.pauses = 0;
+          this.troubleWords = null;
+        } catch (error) {
+          this.wait(refusalOf(error).words);
+        }
+        if (!this.closed) this.changed();
+      }
+    } finally {
+      this.running = false;
+    }
+  }
+  private isBehind(): boolean {
+    return this.mustOpen || this.mustLook || this.waiting > 0 || this.known > this.version;
+  }
+  /** One exchange with the server. @throws whatever means that the same is to be tried again */
+  private async once(): Promise<void> {
+    const heard = this.known;
+    if (this.mustOpen) {
+      const opened = await this.server.open();
+      if (this.closed) return;
+      this.reset(opened);
+      // What was heard meanwhile counts; what was heard before is answered.
+      if (this.known === heard) this.known = this.version;
+      return;
+    }
+    const [head] = this.overlay.pendings;
+    if (!head) {
+      const edits = await this.server.since(this.version);
+      if (this.closed) return;
+      this.take(edits);
+      if (this.known === heard) this.known = Math.max(edits.version, this.version);
+      return;
+    }
+    const { entry } = head;
+    const { job } = entry;
+    // What it would undo was never stored.
+    if ((job.way === 'undo' || job.way === 'redo') && job.version === null) return this.leaveOut([entry]);
+    let edits: Edits;
+    try {
+      edits = await this.server.send(entry, this.version);
+    } catch (error) {
+      if (this.closed) return;
+      return this.refused(entry, error);
+    }
+    if (this.closed) return;
+    this.failures = 0;
+    this.take(edits, entry);
+  }
+
+  /** Takes in what the server has answered; with `sent` that entry is among what is stored. */
+  private take(answer: Edits, sent?: Entry): void {
+    const { version, edits, complete, undo, redo } = answer;
+    // Whatever was asked, the answer says all that there is.
+    this.mustLook = false;
+    const fresh = edits.filter((e) => e.version > this.version);
+    const follows = fresh.every((e, i) => e.version === this.version + 1 + i);
+    // There is more than an answer holds, or the server has gone back to an earlier state.
+    if (!complete || !follows || version < this.version) return this.openAnew(sent);
+    const ownKeys = new Set(this.overlay.pendings.map((p) => p.entry.key));
+    const isMine = (e: LoggedEdit): boolean =>
+      e.author === this.options.author || (e.key !== null && ownKeys.has(e.key));
+    const filled = fresh.map((e) => withChanges(e, sent));
+    if (version >= this.version) this.stored = { undo, redo };
+    if (filled.length > 0) {
+      try {
+        const changes = this.overlay.take(filled, isMine);
+        const others = filled.filter((e) => e.key === null || !ownKeys.has(e.key));
+        const told = others.at(-1) ?? filled[filled.length - 1];
+        const who = others.length > 0 ? told.who : null;
+        if (changes.length > 0) this.listener.shown(this.project, changes, { label: toldAs(told), who });
+      } catch {
+        return this.openAnew(sent);
+      }
+    }
+    const stored = [...filled.flatMap((e) => (e.key !== null && ownKeys.has(e.key) ? [e.key] : []))];
+    if (sent) stored.push(sent.key);
+    this.forgetKeys(stored);
+    // An entry that was stored long before is not among what is new.
+    if (sent) this.leaveOut([sent]);
+  }
+  private openAnew(sent?: Entry): void {
+    this.mustOpen = true;
+    if (sent) this.done.add(sent.key);
+  }
+  private reset(opened: OpenedProject): void {
+    this.mustOpen = false;
+    this.mustLook = false;
+    this.stored = opened;
+    this.overlay.pendings = this.overlay.pendings.filter((p) => !this.done.has(p.entry.key));
+    this.forgetKeys([...this.done]);
+    this.done.clear();
+    this.overlay.reset(opened.version, opened.document);
+    this.listener.shown(this.project, null, null);
+  }
+
+  private refused(entry: Entry, error: unknown): void {
+    const refusal = refusalOf(error);
+    if (refusal.kind === 'wait') {
+      if (refusal.failed && ++this.failures >= FAILURES) {
+        this.failures = 0;
+        return this.setAside(entry, { how: 'aside', words: refusal.words, theirs: [] });
+      }
+      throw error;
+    }
+    this.failures = 0;
+    this.mustLook = true;
+    if (refusal.kind === 'said') {
+      this.leaveOut([entry]);
+      return this.listener.notice(refusal.words, 'told');
+    }
+    if (refusal.kind === 'met') {
+      const theirs = (refusal.theirs as LoggedEdit[]).map(({ who, label, changes }) => ({
+        who,
+        label,
+        changes: changes as Change[],
+      }));
+      return this.setAside(entry, { how: 'met', words: refusal.words, theirs });
+    }
+    this.setAside(entry, { how: 'aside', words: refusal.words, theirs: [] });
+    this.listener.notice(refusal.words, 'refused');
+  }
+  private wait(words: string): void {
+    this.troubleWords = words;
+    const pause = PAUSES_MS[Math.min(this.pauses++, PAUSES_MS.length - 1)];
+    const cancel = this.clock.later(pause, () => this.resume?.());
+    this.resume = () => {
+      cancel();
+      this.resume = null;
+      void this.run();
+    };
+  }
+
+  // --- Entries
+
+  private isFull(): boolean {
+    if (this.waiting < MAX_WAITING) return false;
+    this.listener.notice(
+      `${MAX_WAITING} edits wait for the server; no more can be made until it answers`,
+      'refused',
+    );
+    return true;
+  }
+  private entry(job: Job): Entry {
+    this.lastOrder = Math.max(this.lastOrder + 1, this.options.now());
+    const { project, client, who, newKey } = this.options;
+    return {
+      key: newKey(),
+      project,
+      client,
+      order: this.lastOrder,
+      who: who(),
+      base: this.version,
+      seen: this.overlay.pendings.filter((p) => p.shown).map((p) => p.entry.key),
+      job,
+      parked: null,
+    };
+  }
+  /** Puts entries that were kept back to where they were. */
+  private adopt(entries: readonly Entry[]): void {
+    const mine = entries.map((e): Entry => ({ ...e, client: this.options.client }));
+    const changes: Change[] = [];
+    for (const entry of mine) {
+      if (entry.parked) this.parkedEntries.push(entry);
+      else for (const change of this.overlay.push(entry, false)) changes.push(change);
+    }
+    this.keep(mine.filter((e, i) => e.client !== entries[i].client));
+    const last = mine.findLast((e) => !e.parked);
+    if (last && changes.length > 0)
+      this.listener.shown(this.project, changes, { label: labelOf(last), who: null });
+  }
+  /** Parks an entry with all that builds on it; what takes it back goes with it for good. */
+  private setAside(entry: Entry, parked: Omit<Parked, 'group'>): void {
+    const waiting = this.overlay.pendings.map((p) => p.entry);
+    const later = waiting.slice(waiting.indexOf(entry) + 1);
+    const group = groupOf(entry, later);
+    const kept = group.filter((e) => e === entry || e.job.way === 'edit').filter((e) => !isUndone(e, group));
+    // Its author has undone it already: nothing is left to choose.
+    if (kept.length === 0) return this.leaveOut(group);
+    const changes = this.overlay.remove(new Set(group.map((e) => e.key)));
+    this.forget(group.filter((e) => !kept.includes(e)));
+    this.parkedEntries.push(...kept);
+    this.park(kept, { ...parked, group: kept[0].key });
+    this.tellRemoval(changes, entry);
+  }
+  private park(entries: readonly Entry[], parked: Parked): void {
+    for (const entry of entries) entry.parked = parked;
+    this.keep(entries);
+  }
+  /** Puts a parked group at the end of what waits, as if it were asked for now. */
+  private redoGroup(group: readonly Entry[]): void {
+    this.parkedEntries = this.parkedEntries.filter((e) => !group.includes(e));
+    const { how, words } = group[0].parked!;
+    const failed = how === 'aside' && group[0].parked!.theirs.length === 0;
+    for (const old of group) {
+      // What the server failed at keeps its key and what its author saw; a choice is made upon what is seen now.
+      const entry: Entry = failed ? { ...old, parked: null } : { ...this.entry(old.job), who: old.who };
+      try {
+        const changes = this.overlay.push(entry, true);
+        this.listener.shown(this.project, changes, { label: labelOf(entry), who: null });
+        this.keep([entry]);
+        if (!failed) this.forget([old]);
+      } catch (error) {
+        old.parked = { ...old.parked!, group: old.key, how: 'aside', words };
+        this.parkedEntries.push(old);
+        this.keep([old]);
+        this.listener.notice(error instanceof Error ? error.message : String(error), 'refused');
+      }
+    }
+    this.changed();
+    void this.run();
+  }
+  /** Takes entries out that are stored, or come to nothing. */
+  private leaveOut(entries: readonly Entry[]): void {
+    const keys = new Set(entries.map((e) => e.key));
+    if (this.overlay.pendings.some((p) => keys.has(p.entry.key))) {
+      this.tellRemoval(this.overlay.remove(keys), entries[0]);
+    }
+    this.forget(entries);
+  }
+  private tellRemoval(changes: readonly Change[], entry: Entry): void {
+    if (changes.length > 0) {
+      this.listener.shown(this.project, changes, { label: `not stored: ${labelOf(entry)}`, who: null });
+    }
+  }
+
+  private keep(entries: readonly Entry[]): void {
+    if (entries.length > 0) this.keepBy(() => this.store.put(entries));
+  }
+  private forget(entries: readonly Entry[]): void {
+    this.forgetKeys(entries.map((e) => e.key));
+  }
+  private forgetKeys(keys: readonly string[]): void {
+    if (keys.length > 0) this.keepBy(() => this.store.remove(keys));
+  }
+  /** One after the other; where the browser has no room, the window says so before it is closed. */
+  private keepBy(what: () => Promise<void>): void {
+    this.keeping = this.keeping.then(what).then(
+      () => undefined,
+      () => {
+        if (this.unkeptEntries) return;
+        this.unkeptEntries = true;
+        this.changed();
+      },
+    );
+  }
+  private changed(): void {
+    this.listener.changed();
+  }
+}
+
+function groups(entries: readonly Entry[]): Entry[][] {
+  const by = new Map<string, Entry[]>();
+  for (const entry of entries) {
+    const group = by.get(entry.parked!.group);
+    if (group) group.push(entry);
+    else by.set(entry.parked!.group, [entry]);
+  }
+  return [...by.values()];
+}
+/** Whether the last that its author asked of an entry was to undo it. */
+function isUndone(entry: Entry, group: readonly Entry[]): boolean {
+  const step = group.findLast(
+    ({ job }) => (job.way === 'undo' || job.way === 'redo') && job.of === entry.key,
+  );
+  return step?.job.way === 'undo';
+}
+/** The server does not send back what it has just been sent. */
+function withChanges(edit: LoggedEdit, sent: Entry | undefined): LoggedEdit {
+  if (!sent || edit.key !== sent.key || edit.changes.length > 0) return edit;
+  return { ...edit, changes: [...changesOf(sent)] };
+}
+function toldAs({ kind, label }: LoggedEdit): string {
+  return `${kind === 'undo' ? 'undone: ' : kind === 'redo' ? 'redone: ' : ''}${label}`;
+}

@@ -1,0 +1,47 @@
+/**
+ * Every bound of the core in one place. A document beyond one of them is refused before it costs the memory, with the
+ * number, the bound and the place in the message.
+ */
+export const LIMITS = {
+  document: {
+    /** Levels of lists and objects within each other. */
+    nesting: 200,
+    /** Names that people give: of the project, a rehearsal, a load set, an enum; and any text that names something. */
+    name: 1_000,
+    /** Notes, reasons and texts. */
+    text: 100_000,
+    /** A naming pattern, and the instructions that it may compile to. */
+    pattern: 1_000,
+    patternProgram: 10_000,
+    /** Corners of a polygon. */
+    corners: 10_000,
+    /** Problems and unknown properties that are named one by one. */
+    problems: 50,
+    /** Times, delays and periods, in seconds: about thirty years. */
+    seconds: 1e9,
+    /** Whole numbers beyond this are not exact any more. */
+    whole: Number.MAX_SAFE_INTEGER,
+  },
+  expansion: {
+    instances: 5_000_000,
+    /** Events and actions of all instances; expanded bindings. Both are numbered in 32 bits. */
+    nodes: 100_000_000,
+    bindings: 100_000_000,
+    /** Work of finding what is spawned: assets times what each of them reaches by spawning. */
+    spawning: 20_000_000,
+  },
+  graph: { edges: 60_000_000 },
+  audit: {
+    /** Findings of one rule that are listed; the last one says how many more there are. */
+    findings: 10_000,
+    /** Names that are looked at for one that is alike. */
+    near: 20_000,
+  },
+  rehearsal: {
+    deliveries: 1_000_000,
+    /** Instances that spawning makes, and records, in one run. */
+    copies: 1_000_000,
+    records: 10_000_000,
+    ticks: 2_000_000,
+  },
+} as const;
