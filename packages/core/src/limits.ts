@@ -34,11 +34,15 @@ export const LIMITS = {
   audit: {
     /** Findings of one rule that are listed; the last one says how many more there are. */
     findings: 10_000,
+    /** Pairs of bindings that one rule compares and reports. */
+    pairs: 20_000,
     /** Names that are looked at for one that is alike. */
     near: 20_000,
   },
   rehearsal: {
     deliveries: 1_000_000,
+    /** Performances of one action of one instance at one instant. */
+    atOnce: 1_000,
     /** Instances that spawning makes, and records, in one run. */
     copies: 1_000_000,
     records: 10_000_000,

@@ -288,12 +288,15 @@ export class NaiveRules {
     return this.n.instances.indexOf(by!.owner) * 1000 + by!.owner.asset.bindings!.indexOf(by!.binding);
   }
   private duplicates(): void {
-    const how = (e: NaiveEdge): string =>
-      canonicalJson([e.head, e.by!.binding.args ?? {}, e.by!.binding.delay ?? 0]);
-    const pairUp = (list: NaiveEdge[]): void => {
-      const sorted = [...list].sort((a, b) => this.rank(a) - this.rank(b));
-      for (const later of sorted) {
-        const first = sorted.find((e) => how(e) === how(later))!;
+    const us = (e: NaiveEdge | null): number => Math.round((e?.by!.binding.delay ?? 0) * 1e6);
+    type Way = { last: NaiveEdge; before: NaiveEdge | null };
+    const how = ({ last, before }: Way): string =>
+      canonicalJson([last.head, last.by!.binding.args ?? {}, us(before) + us(last)]);
+    const pairUp = (list: Way[]): void => {
+      const sorted = [...list].sort((a, b) => this.rank(a.last) - this.rank(b.last));
+      for (const way of sorted) {
+        const first = sorted.find((e) => how(e) === how(way))!.last;
+        const later = way.last;
         if (this.rank(first) === this.rank(later)) continue;
         const ref = (e: NaiveEdge): object => ({ asset: e.by!.owner.asset.id, binding: e.by!.binding.id });
         this.report('duplicate-binding', '', { bindings: [ref(first), ref(later)] }, [
@@ -302,8 +305,9 @@ export class NaiveRules {
       }
     };
     for (const { node } of this.events()) {
-      pairUp(this.deliveriesOf(node).map((d) => d.last));
-      pairUp((this.out.get(node) ?? []).filter((e) => e.kind === 'publish'));
+      pairUp(this.deliveriesOf(node));
+      const published = (this.out.get(node) ?? []).filter((e) => e.kind === 'publish');
+      pairUp(published.map((last) => ({ last, before: null })));
     }
   }
 

@@ -1,4 +1,5 @@
 import type { Expansion } from '../expand/expansion.js';
+import { LIMITS } from '../limits.js';
 import { byCodeUnits, canonicalJson } from '../project/canonical.js';
 import type { Policy } from '../project/types.js';
 import type { Finding } from './finding.js';
@@ -22,6 +23,8 @@ const RANK = { error: 0, warning: 1, info: 2 } as const;
 export class Collector {
   private readonly drafts = new Map<string, Draft>();
   private sorted: Draft[] | null = null;
+  /** For each rule how many findings it has, and the last of them. */
+  private readonly ofRule = new Map<string, { count: number; more: number; last: Finding | null; said: string }>();
 
   constructor(
     private readonly x: Expansion,
@@ -37,6 +40,12 @@ export class Collector {
     const id = `${rule.meta.name}\n${report.class ?? ''}\n${subject}`;
     let draft = this.drafts.get(id);
     if (!draft) {
+      const tally = this.tally(rule.meta.name);
+      if (tally.count >= LIMITS.audit.findings) {
+        tally.more++;
+        tally.last!.message = `${tally.said} (and ${tally.more} more like it, at least, that are not listed)`;
+        return;
+      }
       const finding: Finding = {
         rule: rule.meta.name,
         ...(report.class === undefined ? {} : { class: report.class }),
@@ -48,12 +57,21 @@ export class Collector {
         fingerprint:
           this.before.get(id)?.fingerprint ?? fingerprint(rule.meta.name, report.class, report.subject),
       };
+      tally.count++;
+      tally.last = finding;
+      tally.said = finding.message;
       draft = { id, finding, occurrences: [], rendered: false, sortKey: subject };
       this.drafts.set(id, draft);
       this.sorted = null;
     }
     for (const instance of report.occurrences) draft.occurrences.push(instance);
     draft.rendered = false;
+  }
+
+  private tally(rule: string): { count: number; more: number; last: Finding | null; said: string } {
+    let tally = this.ofRule.get(rule);
+    if (!tally) this.ofRule.set(rule, (tally = { count: 0, more: 0, last: null, said: '' }));
+    return tally;
   }
 
   /** All findings in their order: severity, rule, class, subject. */

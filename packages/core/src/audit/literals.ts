@@ -5,6 +5,7 @@ import { isLiteral } from '../project/value.js';
 import type { AuditGround } from './ground.js';
 import type { Subject } from './finding.js';
 import { effectName } from '../project/effect-name.js';
+import { spawnable } from '../expand/stand-ins.js';
 import { textEnds } from './text-ends.js';
 
 /** A literal of the document with the type of the place where it stands. */
@@ -123,7 +124,7 @@ class LiteralWalk {
       if (effect.when) typed(asset, effect.when.property, effect.when.is);
       if ('set' in effect && isLiteral(effect.to)) typed(asset, effect.set, effect.to);
       if ('spawn' in effect) {
-        const spawned = ctx.index.assets[ctx.index.assetAt.get(effect.spawn) ?? -1];
+        const spawned = spawnable(ctx.index, effect.spawn);
         for (const [name, value] of Object.entries(effect.properties ?? {})) {
           if (spawned) typed(spawned, name, value, { ...subject, property: name });
         }

@@ -14,8 +14,8 @@ export class PathPlan {
   /** The instance of the scene of an absolute path; −1 for a path from the owner. */
   private readonly start: number;
   /**
-   * The way as slots, where it is the same in every copy: MISSING for one that leads nowhere; null where it names a
-   * stand-in, which depends on the holder.
+   * The way as slots, where it is the same in every copy; one that leads to a name that is not there ends in MISSING.
+   * MISSING for one that begins nowhere; null where it names a stand-in, which depends on the holder.
    */
   private readonly slots: readonly number[] | typeof MISSING | null;
 
@@ -40,7 +40,9 @@ export class PathPlan {
     if (slots === MISSING) return MISSING;
     if (slots === null) return this.walk(at);
     for (let i = 0; i < slots.length; i++) {
+      if (slots[i] < 0) return MISSING;
       at = x.children[x.childBase[at] + slots[i]];
+      // Whatever is named behind it, there or not, is not to blame.
       if (at < 0) return BLOCKED;
     }
     return at;
@@ -66,21 +68,17 @@ export class PathPlan {
 }
 
 /**
- * The slots of a way without stand-ins. Past a placement that yields nothing no more can be told, nor needs to be: the
- * slots up to there lead to BLOCKED.
+ * The slots of a way without stand-ins, MISSING at the end for a name that is not there. Past a placement that yields
+ * nothing no more can be told, nor needs to be: the slots up to there lead to BLOCKED.
  */
-function slotsOf(
-  index: ProjectIndex,
-  owner: number,
-  segments: readonly string[],
-): number[] | typeof MISSING | null {
+function slotsOf(index: ProjectIndex, owner: number, segments: readonly string[]): number[] | null {
   if (segments.some((s) => s.charCodeAt(0) === TILDE)) return null;
   const slots: number[] = [];
   let at = owner;
   for (const segment of segments) {
     const slot = index.assets[at].placementAt.get(segment);
-    if (slot === undefined) return MISSING;
-    slots.push(slot);
+    slots.push(slot ?? MISSING);
+    if (slot === undefined) break;
     at = index.assets[at].placed[slot];
     if (at < 0) break;
   }

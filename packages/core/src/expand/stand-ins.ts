@@ -10,6 +10,12 @@ export interface StandIn {
   spawner: { standIn: number; slots: readonly number[] } | null;
 }
 
+/** The prefab or widget of that id; what cannot be spawned is told by its own finding. */
+export function spawnable(index: ProjectIndex, id: string): AssetIndex | undefined {
+  const asset = index.assets[index.assetAt.get(id) ?? -1] as AssetIndex | undefined;
+  return asset?.decl.kind === 'scene' ? undefined : asset;
+}
+
 /**
  * For each asset, the stand-ins that an instance of it holds when it is not itself spawned: what its own effects
  * spawn, and what that and everything inside that spawns in turn, in order of discovery (breadth first; things inside
@@ -23,8 +29,8 @@ export function findStandIns(index: ProjectIndex): StandIn[][] {
     const scan = (asset: AssetIndex, spawner: StandIn['spawner']): void => {
       for (const { effect } of asset.effects) {
         if (!('spawn' in effect)) continue;
-        const to = index.assetAt.get(effect.spawn);
-        if (to === undefined || seen.has(to) || index.assets[to].decl.kind === 'scene') continue;
+        const to = spawnable(index, effect.spawn)?.at;
+        if (to === undefined || seen.has(to)) continue;
         seen.add(to);
         found.push({ asset: to, effect, spawner });
       }

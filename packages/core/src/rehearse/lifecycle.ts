@@ -108,12 +108,15 @@ export class Lifecycle {
     for (const inside of going) inside.gone = true;
     if (live.copy && live.base === live.copy.standIn) population.forget(live.copy);
   }
-  /** A code binding that releases all takes with it every other one that holds on the same event or channel. */
+  /**
+   * A code binding that releases all takes with it every other one that holds on the same event or channel; not where it
+   * has not taken hold, but also where others have released it.
+   */
   private letGo(held: Held): void {
     const { binding, release } = held.plan;
     if (release !== 'all') return;
     for (const sender of this.sendersOf(held)) {
-      if (held.towards(sender) !== 'holds') continue;
+      if (held.towards(sender) === 'not') continue;
       const beside =
         sender === null && 'channel' in binding.from
           ? this.wiring.hearing(binding.from.channel)

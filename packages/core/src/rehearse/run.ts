@@ -1,6 +1,7 @@
 import type { Expansion } from '../expand/expansion.js';
 import { maySend, receivers as audienceOf } from '../expand/peers.js';
 import type { Rehearsal, Step, Value } from '../project/types.js';
+import { LIMITS } from '../limits.js';
 import { evaluate, NONE } from './args.js';
 import { performEffects, type EffectHost } from './effects.js';
 import { joined, microseconds, type RehearsalGround } from './ground.js';
@@ -24,8 +25,6 @@ export type Sink = (record: TraceRecord) => void;
 const AFTER_LAST_STEP = 60_000_000;
 /** Things taken between two chances to stop. */
 const SLICE = 4096;
-/** Ticks of timers in one run: deliveries are bounded, but a timer that nothing is bound to could tick for ever. */
-const MAX_TICKS = 2_000_000;
 
 /** One dry run of one rehearsal. `go` is a generator, so that whoever runs it can stop between slices. */
 export class Run implements EffectHost, LifeHost, StepHost {
@@ -49,6 +48,8 @@ export class Run implements EffectHost, LifeHost, StepHost {
   private readonly tally = { held: 0, failed: 0, steps: 0, cut: 0 };
   private runaway = false;
   private ticks = 0;
+  /** Instances that spawning has made. */
+  private spawned = 0;
 
   constructor(
     readonly ground: RehearsalGround,
@@ -100,6 +101,8 @@ export class Run implements EffectHost, LifeHost, StepHost {
       if (this.tick() && ++turns % SLICE === 0) yield;
       for (let i = 0; i < this.current.length && !this.runaway; i++) {
         this.take(this.current[i]);
+        // Each delivery may spawn and record more than the bound on deliveries says.
+        if (this.spawned > LIMITS.rehearsal.copies || this.records > LIMITS.rehearsal.records) this.endTotal();
         if (++taken % SLICE === 0) yield;
       }
       this.current = [];
@@ -164,9 +167,9 @@ export class Run implements EffectHost, LifeHost, StepHost {
   private tick(): boolean {
     const due = this.timers.take(this.now);
     this.ticks += due.length;
-    if (this.ticks > MAX_TICKS) {
-      this.runaway = true;
-      this.write({ kind: 'runaway', why: 'total', cycle: [] }, 0);
+    // Deliveries are bounded, but a timer that nothing is bound to could tick for ever.
+    if (this.ticks > LIMITS.rehearsal.ticks) {
+      this.endTotal();
       return true;
     }
     for (const timer of due) {
@@ -199,7 +202,15 @@ export class Run implements EffectHost, LifeHost, StepHost {
   setPaused(paused: boolean): void {
     this.paused = paused;
   }
+  /** It is more than can be followed. */
+  private endTotal(): void {
+    if (this.runaway) return;
+    this.runaway = true;
+    this.write({ kind: 'runaway', why: 'total', cycle: [] }, 0);
+  }
   spawn(by: Live, asset: number, overrides: Readonly<Record<string, Value>>, cause: number): void {
+    const standIn = this.x.standInOf(by.base, asset);
+    if (standIn >= 0) this.spawned += this.x.end[standIn] - standIn;
     this.life.spawn(by, asset, overrides, cause);
   }
   destroy(live: Live, cause: number): void {
@@ -465,8 +476,7 @@ export class Run implements EffectHost, LifeHost, StepHost {
   }
 
   private writeCut(): void {
-    const rest = [...this.queue.rest()].sort((a, b) => a.item.seq - b.item.seq);
-    for (const { due, item } of rest) {
+    for (const { due, item } of this.queue.rest()) {
       this.tally.cut++;
       if (item.kind === 'raise') {
         const event = this.x.assetOf(item.live.base).events[item.event].name;

@@ -1,9 +1,8 @@
+import { LIMITS } from '../limits.js';
 import { IntList } from '../util/int-list.js';
 import type { Live } from './live.js';
 
-/** One action of one instance may be performed so many times at one instant; and so many deliveries be taken in all. */
-const MAX_AT_ONCE = 1000;
-const MAX_DELIVERIES = 1_000_000;
+const { atOnce: MAX_AT_ONCE, deliveries: MAX_DELIVERIES } = LIMITS.rehearsal;
 
 /** Notices a run that does not end, and reads its cycle off the causes of what was too many. 8 bytes for each record and for each node. */
 export class RunawayWatch {

@@ -27,9 +27,10 @@ export class TimeQueue<T> {
     this.sink();
     return bucket;
   }
-  /** All that is left, by time. */
+  /** All that is left, by due time, then in the order in which it came. */
   *rest(): Iterable<{ due: number; item: T }> {
-    for (const [due, bucket] of this.buckets) for (const item of bucket) yield { due, item };
+    const times = [...this.buckets.keys()].sort((a, b) => a - b);
+    for (const due of times) for (const item of this.buckets.get(due)!) yield { due, item };
   }
 
   private rise(time: number): void {

@@ -131,13 +131,13 @@ export class NaiveEffects extends NaiveRaising {
       if (!going.includes(b.owner) || b.binding.origin !== 'code' || b.binding.release !== 'all') continue;
       const { from } = b.binding;
       if ('channel' in from) {
-        if (this.hold(b, null) !== 'holds') continue;
+        if (this.hold(b, null) === 'not') continue;
         for (const o of this.hears(from.channel))
           if (this.key(o, null) !== this.key(b, null) && this.hold(o, null) === 'holds')
             this.released.add(this.key(o, null));
       } else {
         for (const s of this.resolve(b.owner, from.at).found ?? []) {
-          if (this.hold(b, s) !== 'holds' || !s.asset.events?.some((e) => e.name === from.event)) continue;
+          if (this.hold(b, s) === 'not' || !s.asset.events?.some((e) => e.name === from.event)) continue;
           for (const o of this.on(s, from.event))
             if (this.key(o, s) !== this.key(b, s) && this.hold(o, s) === 'holds')
               this.released.add(this.key(o, s));

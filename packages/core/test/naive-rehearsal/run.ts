@@ -52,7 +52,7 @@ export class NaiveRehearsal extends NaiveEffects {
       }
     }
     if (!this.over) {
-      this.queue.sort((a, b) => a.seq - b.seq);
+      this.queue.sort((a, b) => a.due - b.due || a.seq - b.seq);
       for (const item of this.queue) {
         tally.cut++;
         this.write({ kind: 'cut', due: item.due, ...item.cut() }, item.cause);

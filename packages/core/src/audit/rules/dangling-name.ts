@@ -1,5 +1,6 @@
 import { literalFault } from '../../project/arg-types.js';
 import type { AssetIndex } from '../../project/index-project.js';
+import { spawnable } from '../../expand/stand-ins.js';
 import type { Type } from '../../project/types.js';
 import { activatorMatches } from '../activators.js';
 import type { AuditContext } from '../context.js';
@@ -124,7 +125,7 @@ function checkPlacements(ctx: AuditContext, owner: AssetIndex, report: Send): vo
 function checkSpawns(ctx: AuditContext, asset: AssetIndex, report: Send): void {
   for (const { action, effect } of asset.effects) {
     if (!('spawn' in effect)) continue;
-    const spawned = ctx.index.assets[ctx.index.assetAt.get(effect.spawn) ?? -1] as AssetIndex | undefined;
+    const spawned = spawnable(ctx.index, effect.spawn);
     for (const name of Object.keys(effect.properties ?? {})) {
       if (!spawned || spawned.propertyAt.has(name)) continue;
       const subject = {

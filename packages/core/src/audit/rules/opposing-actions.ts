@@ -1,16 +1,13 @@
-import { BIND, bindingOfEdge } from '../../graph/graph.js';
+import type { Expansion } from '../../expand/expansion.js';
+import { bindingOfEdge, PUBLISH } from '../../graph/graph.js';
 import type { Action, Binding, Value } from '../../project/types.js';
 import { isLiteral, valueKey } from '../../project/value.js';
 import type { EventQuestion } from '../blocks.js';
 import type { AuditContext } from '../context.js';
-import { eachDelivery } from '../deliveries.js';
+import { LIMITS } from '../../limits.js';
+import { MeetingDeliveries, type Deed } from '../meeting-deliveries.js';
 import { bindingRef } from '../names.js';
 import { defineRule } from '../rule.js';
-
-interface Setting {
-  binding: number;
-  value: string;
-}
 
 export const opposingActions = defineRule<'opposing'>({
   meta: {
@@ -23,18 +20,22 @@ export const opposingActions = defineRule<'opposing'>({
   },
   messages: { opposing: '{event} sets {property} of {at} to {a} and to {b} at once' },
   check(ctx, report) {
-    const { x } = ctx;
-    const question: EventQuestion = { name: 'opposing-actions', test: opponents(ctx) };
+    const { g, x } = ctx;
+    const question: EventQuestion = { name: 'opposing-actions', test: (n) => mayOppose(ctx, n) };
+    const meetings = new MeetingDeliveries(g, (edge) => setsOf(ctx, edge));
+    let pairs = 0;
     ctx.eachSuspect(question, (node, instance, e) => {
-      for (const [place, settings] of settingsOf(ctx, node)) {
-        if (settings.length < 2) continue;
-        settings.sort((a, b) => a.binding - b.binding);
-        for (let i = 0; i < settings.length; i++) {
-          for (let j = i + 1; j < settings.length; j++) {
-            const [first, later] = [settings[i], settings[j]];
+      meetings.eachOf(node, (meeting) => {
+        const mixed = meeting.some((m) => m.direct);
+        for (let i = 0; i < meeting.length && pairs < LIMITS.audit.pairs; i++) {
+          for (let j = i + 1; j < meeting.length && pairs < LIMITS.audit.pairs; j++) {
+            const [first, later] = [meeting[i], meeting[j]];
+            // What only hears is given apart, for all events that are published there.
+            if (mixed && !first.direct && !later.direct) continue;
             if (first.binding === later.binding || first.value === later.value) continue;
+            pairs++;
             const [a, b] = [bindingRef(x, first.binding), bindingRef(x, later.binding)];
-            const [at, property] = place.split('/');
+            const [at, property] = first.key.split('/');
             report({
               subject: { bindings: [a, b] },
               occurrences: [x.ownerOf(later.binding)],
@@ -50,54 +51,44 @@ export const opposingActions = defineRule<'opposing'>({
             });
           }
         }
-      }
+      });
     });
   },
 });
 
-/** Whether an event delivers to two or more actions of one instance that set something; only then it is looked into. */
-function opponents({ g, x }: AuditContext): (event: number) => boolean {
-  const sets = x.index.assets.map((a) => a.actions.map((act) => (act.effects ?? []).some((e) => 'set' in e)));
-  const mark = new Int32Array(x.count);
-  let stamp = 0;
-  return (event) => {
-    stamp++;
-    let found = false;
-    if (g.first[event + 1] - g.first[event] === 1 && g.meta[g.first[event]] >> 2 === BIND) return false;
-    eachDelivery(g, event, ({ action }) => {
-      const i = g.instanceOf[action];
-      if (found || !sets[x.asset[i]][action - x.nodeBase[i] - x.assetOf(i).events.length]) return;
-      if (mark[i] === stamp) found = true;
-      mark[i] = stamp;
-    });
-    return found;
-  };
+/**
+ * Whether an event publishes, or delivers to two or more actions of one instance that set something; only then it is
+ * looked into. Cost: its edges.
+ */
+function mayOppose({ g, x }: AuditContext, event: number): boolean {
+  const seen = new Set<number>();
+  for (let e = g.first[event]; e < g.first[event + 1]; e++) {
+    if (g.meta[e] >> 2 === PUBLISH) return true;
+    const instance = g.instanceOf[g.head[e]];
+    if (!sets(x, instance, g.head[e])) continue;
+    if (seen.has(instance)) return true;
+    seen.add(instance);
+  }
+  return false;
+}
+function sets(x: Expansion, instance: number, node: number): boolean {
+  return (actionAt(x, instance, node).effects ?? []).some((e) => 'set' in e);
+}
+function actionAt(x: Expansion, instance: number, node: number): Action {
+  const asset = x.assetOf(instance);
+  return asset.actions[node - x.nodeBase[instance] - asset.events.length];
 }
 
-/** What an event sets, by instance, property and time; each binding with each value once. */
-function settingsOf(ctx: AuditContext, event: number): Map<string, Setting[]> {
-  const { g, x } = ctx;
-  const places = new Map<string, Setting[]>();
-  eachDelivery(g, event, ({ action, edge, published }) => {
-    const instance = g.instanceOf[action];
-    const asset = x.assetOf(instance);
-    const decl = asset.actions[action - x.nodeBase[instance] - asset.events.length];
-    if (!(decl.effects ?? []).some((e) => 'set' in e)) return;
-    const { binding } = bindingOfEdge(g, edge)!;
-    const before = published < 0 ? 0 : micros(bindingOfEdge(g, published)!.binding);
-    const delay = before + micros(binding);
-    for (const [property, value] of lastSets(decl, binding)) {
-      const place = `${instance}/${property}/${delay}`;
-      let list = places.get(place);
-      if (!list) places.set(place, (list = []));
-      const setting = { binding: g.ref[edge], value: valueKey(value) };
-      if (!list.some((s) => s.binding === setting.binding && s.value === setting.value)) list.push(setting);
-    }
-  });
-  return places;
-}
-function micros(binding: Binding): number {
-  return Math.round((binding.delay ?? 0) * 1e6);
+/** What an edge sets for good: instance and property, with the value. */
+function setsOf({ g, x }: AuditContext, edge: number): Deed[] {
+  const node = g.head[edge];
+  const instance = g.instanceOf[node];
+  if (!sets(x, instance, node)) return [];
+  const { binding } = bindingOfEdge(g, edge)!;
+  return [...lastSets(actionAt(x, instance, node), binding)].map(([property, value]) => ({
+    key: `${instance}/${property}`,
+    value: valueKey(value),
+  }));
 }
 
 /** For each property the value of the last unconditional set, where it is a literal or a parameter with one. */
