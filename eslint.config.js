@@ -2,6 +2,7 @@ import js from '@eslint/js';
 import reactHooks from 'eslint-plugin-react-hooks';
 import globals from 'globals';
 import tseslint from 'typescript-eslint';
+import { ownProperties } from './scripts/lint/own-properties.mjs';
 
 export default tseslint.config(
   {
@@ -27,6 +28,23 @@ export default tseslint.config(
       '@typescript-eslint/explicit-function-return-type': ['error', { allowExpressions: true }],
       '@typescript-eslint/no-floating-promises': ['error', { ignoreVoid: true }],
       '@typescript-eslint/no-non-null-assertion': 'off',
+    },
+  },
+  {
+    files: ['packages/core/src/**/*.ts'],
+    plugins: { oquel: { rules: { 'own-properties': ownProperties } } },
+    rules: { 'oquel/own-properties': 'error' },
+  },
+  {
+    files: ['packages/core/src/**/*.ts', 'apps/*/src/**/*.{ts,tsx}'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'CallExpression[callee.property.name=/^(push|unshift|max|min)$/] > SpreadElement',
+          message: 'Spreading a long list into arguments overflows the stack: use append, or a loop.',
+        },
+      ],
     },
   },
   {

@@ -4,6 +4,8 @@ export { BrokenDocument, problemText, type Problem } from './project/problem.js'
 export { jsonDepthFault } from './project/json-text.js';
 export { isIsoDate } from './project/iso-date.js';
 export { LIMITS } from './limits.js';
+export { own, put } from './util/own.js';
+export { append } from './util/append.js';
 export { projectJsonSchema } from './project/json-schema.js';
 export { canonicalJson, byCodeUnits } from './project/canonical.js';
 export { isName } from './project/document.js';

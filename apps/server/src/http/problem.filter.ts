@@ -26,8 +26,8 @@ export function earlyProblems(
 /** Every problem is logged, and carries the id of its request. */
 function sendProblem(error: unknown, request: Request, response: Response): void {
   const problem = problemOf(error);
-  const { id, method, path } = request as Request & { id?: unknown };
-  const line = `${problem.status} ${problem.type} ${method} ${path.slice(0, 200)} (request ${String(id)}): ${problem.detail}`;
+  const { id, method, path } = request as Request & { id?: string };
+  const line = `${problem.status} ${problem.type} ${method} ${path.slice(0, 200)} (request ${id}): ${problem.detail}`;
   if (problem.status < 500) log.warn(line);
   else log.error(problem.type === 'internal' && error instanceof Error ? `${line}\n${error.stack}` : line);
   if (response.headersSent) {

@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { overlap, type Change } from '@oquel/core';
+import { append, overlap, type Change } from '@oquel/core';
 import { sql } from 'kysely';
 import type { Reader, Tx } from '../database/database.js';
 import type { EditState } from '../database/schema.js';
@@ -67,7 +67,10 @@ export class EditLog {
     const met: LoggedEdit[] = [];
     for (let from = version; met.length < LIMITS.edits.named;) {
       const { edits, complete } = await this.next(k, id, from, LIMITS.edits.page);
-      met.push(...edits.filter((e) => !known(e) && overlap(e.changes, changes).length > 0));
+      append(
+        met,
+        edits.filter((e) => !known(e) && overlap(e.changes, changes).length > 0),
+      );
       if (complete) break;
       from = edits[edits.length - 1].version;
     }

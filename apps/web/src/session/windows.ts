@@ -4,7 +4,7 @@ const AUTHOR = 'oquel.author';
 /** This window among all windows of the browser; `isLive` tells of another one whether it is still there. */
 export interface ThisWindow {
   id: string;
-  isLive(other: string): boolean;
+  isLive: (other: string) => boolean;
 }
 
 /**

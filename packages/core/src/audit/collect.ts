@@ -1,5 +1,6 @@
 import type { Expansion } from '../expand/expansion.js';
 import { LIMITS } from '../limits.js';
+import { own } from '../util/own.js';
 import { byCodeUnits, canonicalJson } from '../project/canonical.js';
 import type { Policy } from '../project/types.js';
 import type { Finding } from './finding.js';
@@ -24,7 +25,10 @@ export class Collector {
   private readonly drafts = new Map<string, Draft>();
   private sorted: Draft[] | null = null;
   /** For each rule how many findings it has, and the last of them. */
-  private readonly ofRule = new Map<string, { count: number; more: number; last: Finding | null; said: string }>();
+  private readonly ofRule = new Map<
+    string,
+    { count: number; more: number; last: Finding | null; said: string }
+  >();
 
   constructor(
     private readonly x: Expansion,
@@ -117,5 +121,5 @@ function sameItems<T>(a: readonly T[], b: readonly T[]): boolean {
 }
 
 export function defaultSeverity(rule: Rule, cls: string | undefined): 'error' | 'warning' | 'info' {
-  return (cls === undefined ? undefined : rule.meta.classes?.[cls]) ?? rule.meta.severity;
+  return (cls === undefined ? undefined : own(rule.meta.classes, cls)) ?? rule.meta.severity;
 }

@@ -7,6 +7,7 @@ import type { Subject } from './finding.js';
 import { effectName } from '../project/effect-name.js';
 import { spawnable } from '../expand/stand-ins.js';
 import { textEnds } from './text-ends.js';
+import { own } from '../util/own.js';
 
 /** A literal of the document with the type of the place where it stands. */
 export interface Literal {
@@ -90,7 +91,7 @@ class LiteralWalk {
       if (asset.placed[slot] < 0 || !p.properties) return;
       const placed = ctx.index.assets[asset.placed[slot]];
       for (const name of Object.keys(p.properties)) {
-        const value = p.properties[name];
+        const value = own(p.properties, name)!;
         const property = placed.properties[placed.propertyAt.get(name) ?? -1];
         if (!property || !this.isWrong(value, property.type)) continue;
         const subject = { asset: asset.decl.id, placement: p.id, property: name };

@@ -1,5 +1,6 @@
 import { BIND, bindingOfEdge, PUBLISH, type Graph } from '../graph/graph.js';
 import type { Binding } from '../project/types.js';
+import { append } from '../util/append.js';
 
 /** Something that an edge to an action does, which may meet what another one does at the same time. */
 export interface Deed {
@@ -42,13 +43,16 @@ export class MeetingDeliveries {
     const direct: Met[] = [];
     const published = new Map<string, { channel: number; delay: number }>();
     for (let e = g.first[event]; e < g.first[event + 1]; e++) {
-      if (g.meta[e] >> 2 === BIND) direct.push(...this.met(e, true));
+      if (g.meta[e] >> 2 === BIND) append(direct, this.met(e, true));
       else if (g.meta[e] >> 2 === PUBLISH) {
         const delay = micros(bindingOfEdge(g, e)!.binding);
         published.set(`${g.head[e]}+${delay}`, { channel: g.head[e], delay });
       }
     }
-    const heard = [...published.values()].map(({ channel, delay }) => ({ deeds: this.heard(channel), delay }));
+    const heard = [...published.values()].map(({ channel, delay }) => ({
+      deeds: this.heard(channel),
+      delay,
+    }));
     const touched = new Set<string>();
     for (const [at, own] of grouped(direct)) {
       const [{ key, time }] = own;
@@ -75,7 +79,10 @@ export class MeetingDeliveries {
       const all = heard.flatMap(({ deeds, delay }) => shifted(deeds.at(key, time - delay), delay));
       if (all.length > 1) found.set(at, all);
     };
-    const largest = heard.reduce<HeardDeeds | null>((a, { deeds: b }) => (a && a.size >= b.size ? a : b), null);
+    const largest = heard.reduce<HeardDeeds | null>(
+      (a, { deeds: b }) => (a && a.size >= b.size ? a : b),
+      null,
+    );
     for (const { deeds, delay } of heard) {
       for (const [{ key, time }] of deeds === largest ? deeds.repeated : deeds.all) add(key, time + delay);
     }
@@ -87,7 +94,7 @@ export class MeetingDeliveries {
     if (deeds) return deeds;
     const { g } = this;
     const met: Met[] = [];
-    for (let e = g.first[channel]; e < g.first[channel + 1]; e++) met.push(...this.met(e, false));
+    for (let e = g.first[channel]; e < g.first[channel + 1]; e++) append(met, this.met(e, false));
     this.channels.set(channel, (deeds = new HeardDeeds(met)));
     return deeds;
   }

@@ -1,4 +1,5 @@
 import type { Policy, Severity } from '../project/types.js';
+import { own } from '../util/own.js';
 
 export const DEFAULT_POLICY = { maxFanOut: 12, maxChain: 6, maxReach: 200, maxTangle: 8 } as const;
 export type Thresholds = { readonly [K in keyof typeof DEFAULT_POLICY]: number };
@@ -19,7 +20,4 @@ export function severityOf(
   if (!by) return fallback;
   const longer = cls === undefined ? undefined : own(by, `${rule}/${cls}`);
   return longer ?? own(by, rule) ?? fallback;
-}
-function own(by: Record<string, Severity>, key: string): Severity | undefined {
-  return Object.hasOwn(by, key) ? by[key] : undefined;
 }

@@ -1,6 +1,7 @@
 import type { Severity } from '../project/types.js';
 import type { AuditContext } from './context.js';
 import type { Evidence, Subject } from './finding.js';
+import { own } from '../util/own.js';
 
 /** What a rule is and why it matters; the source of its page of documentation. */
 export interface RuleMeta {
@@ -46,7 +47,8 @@ export function defineRule<M extends string>(rule: Rule<M>): Rule<M> {
 /** Fills the placeholders of a message. Throws on one that has no data: that is an error in the rule. */
 export function renderMessage(template: string, data: Readonly<Record<string, string | number>>): string {
   return template.replace(/\{(\w+)\}/g, (_, name: string) => {
-    if (!Object.hasOwn(data, name)) throw new Error(`message "${template}" has no data for {${name}}`);
-    return String(data[name]);
+    const value = own(data, name);
+    if (value === undefined) throw new Error(`message "${template}" has no data for {${name}}`);
+    return String(value);
   });
 }

@@ -2,6 +2,8 @@ import { ASSET_PARTS, PROJECT_PARTS, type Change, type ListName } from '../edit/
 import { canonicalJson } from '../project/canonical.js';
 import type { Asset, Project } from '../project/types.js';
 import { alignLists } from '../util/align-lists.js';
+import { append } from '../util/append.js';
+import { own } from '../util/own.js';
 
 /** An asset of which more than this part of its items changes is put in anew: one change instead of thousands. */
 const MOST_PART = 0.5;
@@ -37,7 +39,7 @@ export function changesBetween(from: Project, to: Project): Change[] {
   }
   to.assets.forEach((item, index) => {
     if (!old.has(item.id) || anew.has(item.id)) changes.push({ op: 'add', index, item });
-    else changes.push(...inside.get(item.id)!);
+    else append(changes, inside.get(item.id)!);
   });
   return changes;
 }
@@ -53,7 +55,7 @@ function assetChanges(from: Asset, to: Asset): Change[] | null {
     const items = itemChanges(list, from.id, from[list] ?? [], to[list] ?? []);
     const most = Math.max(FEW, MOST_PART * Math.max(from[list]?.length ?? 0, to[list]?.length ?? 0));
     if (items.length > most) return null;
-    changes.push(...items);
+    append(changes, items);
   }
   return changes;
 }
@@ -71,12 +73,12 @@ function partChanges(
   const [old, now] = [from, to] as Record<string, unknown>[];
   const order = Object.keys(now);
   return parts.flatMap((part): Change[] => {
-    if (same(old[part], now[part])) return [];
+    if (same(own(old, part), own(now, part))) return [];
     const change = { op: 'set', part, ...(asset === undefined ? {} : { asset }) };
-    if (now[part] === undefined) return [change as Change];
-    const before = order.slice(order.indexOf(part) + 1).find((name) => old[name] !== undefined);
-    const place = old[part] === undefined && before !== undefined ? { before } : {};
-    return [{ ...change, value: now[part], ...place } as Change];
+    if (own(now, part) === undefined) return [change as Change];
+    const before = order.slice(order.indexOf(part) + 1).find((name) => own(old, name) !== undefined);
+    const place = own(old, part) === undefined && before !== undefined ? { before } : {};
+    return [{ ...change, value: own(now, part), ...place } as Change];
   });
 }
 

@@ -16,6 +16,8 @@ import {
   twoLines,
 } from './lines.js';
 import { allRenames, findRenames, type Rename } from './renames.js';
+import { append } from '../util/append.js';
+import { own } from '../util/own.js';
 
 /** What kind of thing differs. */
 export type DifferenceOf = 'binding' | 'placement' | 'declaration';
@@ -63,8 +65,9 @@ export function compareProjects(before: Project, after: Project): Difference {
     const lines: DifferenceLine[] = [];
     if (!was || was.kind !== asset.kind) {
       if (was) lines.push(line('declaration', 'removed', was.id, assetLine(was)));
-      lines.push(line('declaration', 'added', asset.id, assetLine(asset)), ...contents(asset));
-    } else if (was !== asset) lines.push(...assetLines(was, asset));
+      lines.push(line('declaration', 'added', asset.id, assetLine(asset)));
+      append(lines, contents(asset));
+    } else if (was !== asset) append(lines, assetLines(was, asset));
     groups.push({ asset: asset.id, kind: asset.kind, lines });
   }
   const project = projectLines(carried, after);
@@ -148,7 +151,7 @@ function partLines(was: Parts, now: Parts, except: readonly string[]): Differenc
   return [...new Set([...Object.keys(was), ...Object.keys(now)])]
     .filter((part) => !except.includes(part))
     .flatMap((part) => {
-      const [a, b] = [was[part], now[part]];
+      const [a, b] = [own(was, part), own(now, part)];
       if (a === undefined && b === undefined) return [];
       if (a === undefined) return [line('declaration', 'added', part, assetPartLine(part, b))];
       if (b === undefined) return [line('declaration', 'removed', part, assetPartLine(part, a))];

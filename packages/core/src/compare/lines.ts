@@ -3,6 +3,7 @@ import { causeText } from '../project/cause-text.js';
 import type { Action, Asset, Binding, EventDecl, Placement, Property } from '../project/types.js';
 import { printEffect, printFields } from '../wireline/declared.js';
 import { printBinding, printValue, printWireLine } from '../wireline/print.js';
+import { own } from '../util/own.js';
 
 /** Things of a project as lines that can be read and compared. Two that differ have different lines. */
 
@@ -68,7 +69,7 @@ function distinct<T>(lines: [string, string], before: T, after: T): [string, str
 
 /** What an asset says of itself besides its lists. */
 export function assetPartLine(part: string, value: unknown): string {
-  return `${PART_WORDS[part] ?? part}: ${plain(value)}`;
+  return `${own(PART_WORDS, part) ?? part}: ${plain(value)}`;
 }
 const PART_WORDS: Readonly<Record<string, string>> = {
   runsInPause: 'answers in pause',

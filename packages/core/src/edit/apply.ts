@@ -2,6 +2,7 @@ import type { Asset, Project } from '../project/types.js';
 import { BlockList } from '../util/block-list.js';
 import type { Change, ItemChange, ListName, PartChange } from './change.js';
 import { checkAsset, checkItem, checkPart, EditRefused, idTaken, noItem } from './check-change.js';
+import { own } from '../util/own.js';
 
 type Item = { id: string };
 type Insertion = Extract<ItemChange, { op: 'insert' }>;
@@ -163,7 +164,7 @@ function setPart<T extends object>(whole: T, change: PartChange): { next: T; inv
   const { part, value, before } = change;
   const entries = Object.entries(whole);
   const place = entries.findIndex(([name]) => name === part);
-  const old = (whole as Record<string, unknown>)[part];
+  const old = own(whole as Record<string, unknown>, part);
   const after = entries[place + 1]?.[0];
   const inverse =
     place < 0

@@ -16,6 +16,7 @@ import type { Change } from './change.js';
 import { addressOf, assetAtAddress, rehearsalsWith } from './rehearsal-steps.js';
 import type { Naming } from './staging.js';
 import { assetAtPath } from './wiring.js';
+import { append } from '../util/append.js';
 
 export type Declared = 'event' | 'action' | 'property';
 
@@ -45,8 +46,8 @@ export function renameDeclared(
   const changes: Change[] = [];
   for (const owner of index.assets) {
     const own = renameInDeclarations(index, owner, asset, kind, name, to);
-    changes.push(...own);
-    if (kind === 'property') changes.push(...renameInPlacements(owner, asset, name, to));
+    append(changes, own);
+    if (kind === 'property') append(changes, renameInPlacements(owner, asset, name, to));
     for (const binding of owner.bindings) {
       const item = renameInBinding(index, owner, binding, asset, kind, name, to);
       if (item !== binding) {

@@ -5,6 +5,8 @@ import { sameValue } from '../project/value.js';
 import type { Change } from './change.js';
 import { addressOf, rehearsalsWith, withAddress } from './rehearsal-steps.js';
 import { freeBindingId } from './wiring.js';
+import { append } from '../util/append.js';
+import { own } from '../util/own.js';
 
 /** A binding that names a placement, or something inside it. */
 export interface Naming {
@@ -130,7 +132,7 @@ export function duplicationOf(
     const item: Placement = { ...placement, id: copies.get(id)!, at: [metres(x + dx), metres(y + dy)] };
     return { op: 'insert', list: 'placements', asset, index: owner.placements.length + i, item };
   });
-  if (bindings) changes.push(...bindingCopies(owner, copies));
+  if (bindings) append(changes, bindingCopies(owner, copies));
   return { changes, copies };
 }
 
@@ -212,7 +214,7 @@ export function holdersOf(
   const decl = placed?.properties[placed.propertyAt.get(property) ?? -1];
   if (!decl) return [];
   return owner.placements
-    .filter((p) => p.asset === asset && sameValue(p.properties?.[property] ?? decl.default, value))
+    .filter((p) => p.asset === asset && sameValue(own(p.properties, property) ?? decl.default, value))
     .map((p) => p.id);
 }
 

@@ -2,6 +2,7 @@ import { MISSING, resolveByText } from '../expand/resolve.js';
 import { findStandIns } from '../expand/stand-ins.js';
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 import type { Action, Binding, Placement, Vec2 } from '../project/types.js';
+import { append } from '../util/append.js';
 
 /** Something that a binding of an owner can name: the owner itself, or a placement inside it at any depth. */
 export interface Reachable {
@@ -27,7 +28,7 @@ export function reachableFrom(index: ProjectIndex, owner: AssetIndex): Reachable
   const stack = children(index, list[0], [owner.at]).reverse();
   for (let next = stack.pop(); next && list.length < MAX_REACHABLE; next = stack.pop()) {
     list.push(next.thing);
-    stack.push(...children(index, next.thing, next.containing).reverse());
+    append(stack, children(index, next.thing, next.containing).reverse());
   }
   return list;
 }

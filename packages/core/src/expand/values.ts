@@ -1,6 +1,7 @@
 import type { Value } from '../project/types.js';
 import { ValueMap } from '../project/value.js';
 import type { Expansion } from './expansion.js';
+import { own } from '../util/own.js';
 
 /** Numbers for values, so that keys compare as integers. Equal values have the same number. */
 export class ValueTable {
@@ -37,6 +38,7 @@ export function initialValue(x: Expansion, instance: number, property: string): 
   const at = asset.propertyAt.get(property);
   if (at === undefined) return undefined;
   const overrides = overridesOf(x, instance);
-  if (overrides && Object.hasOwn(overrides, property)) return overrides[property];
+  const override = own(overrides ?? undefined, property);
+  if (override !== undefined) return override;
   return asset.properties[at].default;
 }

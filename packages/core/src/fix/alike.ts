@@ -5,6 +5,7 @@ import { applyChanges } from '../edit/apply.js';
 import type { Change } from '../edit/change.js';
 import type { Project } from '../project/types.js';
 import { proposeFixes } from './propose.js';
+import { append } from '../util/append.js';
 
 /** One edit that cures several findings of a kind. */
 export interface CureOfMany extends FindingChange {
@@ -37,7 +38,7 @@ export function cureAlike(project: Project, like: Finding, today: string): CureO
     if (!cure) continue;
     now = applyChanges(now, cure.changes).project;
     findings = audit(now, { today }).findings;
-    changes.push(...cure.changes);
+    append(changes, cure.changes);
     steps.push({ finding: still, label: cure.label });
   }
   const gone = new Set(compareFindings(before, findings).gone.map((f) => f.fingerprint));

@@ -2,6 +2,7 @@ import type { ChangeSet } from '../edit/change.js';
 import type { Placement, Value } from '../project/types.js';
 import { nearest } from './nearest.js';
 import { changePlacement, placementOf, type Fixer } from './proposal.js';
+import { own } from '../util/own.js';
 
 /** Places the nearest asset, or nothing. */
 export const fixUnknownAsset: Fixer = (index, finding) => {
@@ -83,7 +84,7 @@ export const fixSharedKey: Fixer = (index, finding) => {
       const placed = index.assets[owner.placed[slot]];
       if (placed?.decl.id !== subject.asset) return;
       const property = placed.properties[placed.propertyAt.get(subject.property) ?? -1];
-      const value = placement.properties?.[subject.property] ?? property.default;
+      const value = own(placement.properties, subject.property) ?? property.default;
       used.add(value);
       if (value === subject.key) holders.push({ asset: owner.at, placement });
     });

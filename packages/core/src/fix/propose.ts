@@ -23,6 +23,7 @@ import { fixCycle } from './cycles.js';
 import { fixSender, fixTarget } from './dangling.js';
 import { fixAsleep, fixName, fixSharedKey, fixUnknownAsset } from './placements.js';
 import type { Fixer } from './proposal.js';
+import { own } from '../util/own.js';
 
 /** A cure that has been tried: what it does to the findings. */
 export interface Cure extends ChangeSet {
@@ -64,7 +65,7 @@ export function proposeFixes(project: Project, finding: Finding, today: string):
   const proposals =
     finding.rule === 'relay-cycle'
       ? fixCycle(before.g, finding)
-      : (FIXERS[finding.rule]?.(before.index, finding) ?? []);
+      : (own(FIXERS, finding.rule)?.(before.index, finding) ?? []);
   const cures = proposals.flatMap((proposal): Cure[] => {
     const { project: changed } = applyChanges(project, proposal.changes);
     const after = auditContext(contextOf(changed, today)).findings;

@@ -2,6 +2,7 @@ import { cyclicComponents, type Components } from './components.js';
 import { isAction, type Graph } from './graph.js';
 import { shortestPath, type GraphPath } from './paths.js';
 import { reviseUpwards } from './revise.js';
+import { append } from '../util/append.js';
 
 export interface Chains {
   /** For each component the number of hops on the heaviest path that begins there, its own actions included. */
@@ -84,8 +85,8 @@ export function heaviestPath(g: Graph, c: Components, chains: Chains, from: numb
     if (!exit) break;
     const inside = shortestPath(g, at, exit.tail, (n) => c.of[n] === k);
     if (inside) {
-      path.edges.push(...inside.edges);
-      path.tails.push(...inside.tails);
+      append(path.edges, inside.edges);
+      append(path.tails, inside.tails);
     }
     path.edges.push(exit.edge);
     path.tails.push(exit.tail);

@@ -1,4 +1,7 @@
+import { own } from '../util/own.js';
+
 /**
+import { own } from '../util/own.js';
  * Canonical JSON: keys sorted by code units, no blanks, numbers as ECMAScript prints them. Two values that are equal
  * have the same text, so it also serves as an identity for keys (`1` and `1.0` agree; `1`, `"1"` and `true` differ).
  */
@@ -7,9 +10,9 @@ export function canonicalJson(value: unknown): string {
   if (typeof value === 'object' && value !== null) {
     const record = value as Record<string, unknown>;
     const parts = Object.keys(record)
-      .filter((k) => record[k] !== undefined)
+      .filter((k) => own(record, k) !== undefined)
       .sort(byCodeUnits)
-      .map((k) => `${JSON.stringify(k)}:${canonicalJson(record[k])}`);
+      .map((k) => `${JSON.stringify(k)}:${canonicalJson(own(record, k))}`);
     return `{${parts.join(',')}}`;
   }
   return JSON.stringify(value);

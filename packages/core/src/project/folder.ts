@@ -2,6 +2,7 @@ import { BrokenDocument, type Problem } from './problem.js';
 import { parseJson, type ParsedJson } from './json-text.js';
 import { readProject, type ReadResult } from './read.js';
 import type { Asset, Project } from './types.js';
+import { append } from '../util/append.js';
 
 /**
  * The folder form: `project.json` holds everything but the assets, and in their place a list of files, in order; each
@@ -44,7 +45,7 @@ export function fromFolder(file: (path: string) => string | null): ReadResult {
   const repeated: string[] = [];
   const parsed = (path: string): unknown => {
     const { value, repeated: found } = parseFile(path, file(path));
-    repeated.push(...found);
+    append(repeated, found);
     return value;
   };
   const head = parsed(PROJECT_FILE) as Record<string, unknown>;

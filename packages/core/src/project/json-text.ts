@@ -1,5 +1,6 @@
 import { LIMITS } from '../limits.js';
 import { BrokenDocument, toPointer, type Problem } from './problem.js';
+import { own } from '../util/own.js';
 
 /** A value with what its text says besides. */
 export interface ParsedJson {
@@ -34,20 +35,21 @@ export function jsonDepthFault(text: string): string | null {
   return `expected ${expected}, found ${found}`;
 }
 
-const enum C {
-  Tab = 9,
-  Line = 10,
-  Return = 13,
-  Blank = 32,
-  Quote = 34,
-  Comma = 44,
-  Colon = 58,
-  OpenList = 91,
-  Backslash = 92,
-  CloseList = 93,
-  Open = 123,
-  Close = 125,
-}
+/** Characters that JSON is made of. */
+const C = {
+  Tab: 9,
+  Line: 10,
+  Return: 13,
+  Blank: 32,
+  Quote: 34,
+  Comma: 44,
+  Colon: 58,
+  OpenList: 91,
+  Backslash: 92,
+  CloseList: 93,
+  Open: 123,
+  Close: 125,
+} as const;
 
 /** Where nesting goes too deep (−1 for nowhere), and how many properties are written. */
 function survey(text: string): { tooDeep: number; properties: number } {
@@ -96,7 +98,7 @@ function countProperties(root: unknown): number {
     }
     for (const key of Object.keys(value)) {
       count++;
-      const item = (value as Record<string, unknown>)[key];
+      const item = own(value as Record<string, unknown>, key);
       if (typeof item === 'object' && item !== null) open.push(item);
     }
   }

@@ -1,5 +1,3 @@
-import { LIMITS } from '../limits.js';
-
 /** One place where a document is broken. `pointer` is a JSON pointer (RFC 6901). */
 export interface Problem {
   pointer: string;

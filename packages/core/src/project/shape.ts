@@ -1,3 +1,4 @@
+/* eslint-disable oquel/own-properties -- what is read by brackets here is looked for with Object.hasOwn or Object.keys first */
 import { LIMITS } from '../limits.js';
 import { describeValue, toPointer, type Problem } from './problem.js';
 
@@ -152,7 +153,7 @@ export function list<T>(item: Shape<T>, unique?: keyof T & string, min = 0, max 
         const one: unknown = value[i];
         checkAt(item, one, i, reading);
         if (!seen || !isObject(one)) continue;
-        const name = one[unique as string];
+        const name = Object.hasOwn(one, unique!) ? one[unique as string] : undefined;
         const first = seen.get(name);
         if (first === undefined) seen.set(name, i);
         else if (typeof name === 'string') {
@@ -253,7 +254,7 @@ export function byTag<T>(tag: string, variants: Record<string, Shape<unknown>>):
     },
     check(value, reading) {
       if (!isObject(value)) return reading.fail('an object', value);
-      const found = value[tag];
+      const found = Object.hasOwn(value, tag) ? value[tag] : undefined;
       const variant =
         typeof found === 'string' && Object.hasOwn(variants, found) ? variants[found] : undefined;
       if (variant) return variant.check(value, reading);

@@ -1,6 +1,7 @@
 import { canonicalJson } from '../project/canonical.js';
 import type { Arg, Value } from '../project/types.js';
 import { isLiteral } from '../project/value.js';
+import { own, put } from '../util/own.js';
 import type { Live } from './live.js';
 import type { Population } from './population.js';
 import type { Values } from './records.js';
@@ -19,10 +20,9 @@ export function evaluate(
   if (!args) return NONE;
   const out: Record<string, Value> = {};
   for (const name of names) {
-    const value = valueOf(args[name], carried, reader, population);
+    const value = valueOf(own(args, name)!, carried, reader, population);
     if (value === undefined) continue;
-    if (name === '__proto__') Object.defineProperty(out, name, { value, enumerable: true });
-    else out[name] = value;
+    put(out, name, value);
   }
   return out;
 }
@@ -31,12 +31,7 @@ export const NONE: Values = {};
 function valueOf(arg: Arg, carried: Values, reader: Live, population: Population): Value | undefined {
   if (isLiteral(arg)) return arg;
   if ('sender' in arg) return population.address(reader);
-  const value =
-    'payload' in arg
-      ? Object.hasOwn(carried, arg.payload)
-        ? carried[arg.payload]
-        : undefined
-      : population.current(reader, arg.property);
+  const value = 'payload' in arg ? own(carried, arg.payload) : population.current(reader, arg.property);
   if (arg.as !== 'string' || value === undefined) return value;
   return typeof value === 'string' ? value : canonicalJson(value);
 }

@@ -8,6 +8,7 @@ import { microseconds, type RehearsalGround } from './ground.js';
 import type { Live } from './live.js';
 import type { Population } from './population.js';
 import type { RecordBody, Values } from './records.js';
+import { own } from '../util/own.js';
 
 /** What effects act upon: the run that they belong to. */
 export interface EffectHost {
@@ -123,7 +124,7 @@ function operand(
 ): { value: Value } | 'dangling' | 'misfit' {
   if (isLiteral(value)) return { value };
   if (!action.params?.some((p) => p.name === value.param)) return 'dangling';
-  return Object.hasOwn(args, value.param) ? { value: args[value.param] } : 'misfit';
+  return Object.hasOwn(args, value.param) ? { value: own(args, value.param)! } : 'misfit';
 }
 
 /** The new value; null where the types do not allow it. */

@@ -8,6 +8,7 @@ import type { Population } from './population.js';
 import type { Reach } from './reach.js';
 import type { RecordBody, Values } from './records.js';
 import type { Wiring } from './wiring.js';
+import { append } from '../util/append.js';
 
 /** The run that things come and go in. */
 export interface LifeHost {
@@ -45,7 +46,7 @@ export class Lifecycle {
         const asset = x.asset[i];
         this.host.addTimers(asset, () => this.population.at(i), 0);
         if (ground.starts[asset] && ground.beginsAwake(i))
-          raises.push(...this.start(this.population.at(i), 0));
+          append(raises, this.start(this.population.at(i), 0));
       }
     }
     return raises;

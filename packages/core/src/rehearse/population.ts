@@ -4,6 +4,7 @@ import { overridesOf } from '../expand/values.js';
 import type { Value } from '../project/types.js';
 import type { RehearsalGround } from './ground.js';
 import { Copy, Live } from './live.js';
+import { own } from '../util/own.js';
 
 /** All instances of one run: placed ones, each made when first asked for, and the copies that were spawned. */
 export class Population {
@@ -105,7 +106,7 @@ export class Population {
     const { copy, base } = live;
     const { name, default: value } = this.x.assetOf(base).properties[at];
     const overrides = copy && base === copy.standIn ? copy.overrides : overridesOf(this.x, base);
-    return overrides && Object.hasOwn(overrides, name) ? overrides[name] : value;
+    return own(overrides, name) ?? value;
   }
   current(live: Live, property: string): Value | undefined {
     const at = this.x.assetOf(live.base).propertyAt.get(property);

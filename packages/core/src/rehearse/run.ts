@@ -102,7 +102,8 @@ export class Run implements EffectHost, LifeHost, StepHost {
       for (let i = 0; i < this.current.length && !this.runaway; i++) {
         this.take(this.current[i]);
         // Each delivery may spawn and record more than the bound on deliveries says.
-        if (this.spawned > LIMITS.rehearsal.copies || this.records > LIMITS.rehearsal.records) this.endTotal();
+        if (this.spawned > LIMITS.rehearsal.copies || this.records > LIMITS.rehearsal.records)
+          this.endTotal();
         if (++taken % SLICE === 0) yield;
       }
       this.current = [];

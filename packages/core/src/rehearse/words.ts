@@ -2,6 +2,7 @@ import { canonicalJson } from '../project/canonical.js';
 import type { Value } from '../project/types.js';
 import type { NotRun, TraceRecord, Values, Verdict } from './records.js';
 import { wasRun } from './records.js';
+import { own } from '../util/own.js';
 
 /** A time of the trace, in microseconds, as seconds: `2.5 s`. */
 export function secondsText(t: number): string {
@@ -129,7 +130,7 @@ export function failsRehearsal(r: TraceRecord): boolean {
 
 function values(of: Values): string {
   const names = Object.keys(of);
-  return names.length === 0 ? '' : ` (${names.map((n) => `${n} = ${text(of[n])}`).join(', ')})`;
+  return names.length === 0 ? '' : ` (${names.map((n) => `${n} = ${text(own(of, n)!)}`).join(', ')})`;
 }
 function text(value: Value): string {
   return canonicalJson(value);

@@ -3,6 +3,8 @@ import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 import { argFault, argFaultText } from '../project/arg-types.js';
 import type { Field } from '../project/types.js';
 import type { LineBinding } from './parse.js';
+import { append } from '../util/append.js';
+import { own } from '../util/own.js';
 
 /** What the ends of a line, or of the beginning of one, name. Null for what is not there. */
 export interface LineEnds {
@@ -65,7 +67,7 @@ export function checkLine(index: ProjectIndex, owner: AssetIndex, line: LineBind
       'every' in to ? `there is no prefab or widget ${to.every}` : `nothing here is called ${to.at}`,
     );
   } else if (!ends.params) wrong.push(`${ends.receiver.decl.id} has no action ${to.action}`);
-  if (ends.params && ends.payload) wrong.push(...argsWrong(index, line, ends, ends.params, ends.payload));
+  if (ends.params && ends.payload) append(wrong, argsWrong(index, line, ends, ends.params, ends.payload));
   return wrong;
 }
 
@@ -82,7 +84,7 @@ function argsWrong(
       if (!optional) wrong.push(`${name} (${type}) is missing`);
       continue;
     }
-    const fault = argFault({ index, payload, reader }, args[name], type);
+    const fault = argFault({ index, payload, reader }, own(args, name)!, type);
     if (fault) wrong.push(`${name}: ${argFaultText(fault, type)}`);
   }
   const known = new Set(params.map((p) => p.name));

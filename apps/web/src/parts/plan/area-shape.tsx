@@ -52,7 +52,10 @@ export function AreaHandles({
 }
 function AreaSize({ at, area, view }: Omit<Props, 'className'>): ReactNode {
   const [, hy] = handlesOf(area)[0] ?? [0, 0];
-  const [x, y] = toScreen(view, [at[0], at[1] + Math.max(0, ...handlesOf(area).map(([, py]) => py), hy)]);
+  const [x, y] = toScreen(view, [
+    at[0],
+    at[1] + handlesOf(area).reduce((low, [, py]) => Math.max(low, py), Math.max(0, hy)),
+  ]);
   return (
     <text className="areasize" x={x} y={y + 18 + ('circle' in area ? area.circle * view.scale : 0)}>
       {areaText(area)}

@@ -206,7 +206,7 @@ export class EditQueue {
       [...this.overlay.pendings.map((p) => p.entry), ...this.parkedEntries].map((e) => e.key),
     );
     const fresh = kept.filter((e) => !here.has(e.key)).sort((a, b) => a.order - b.order);
-    this.lastOrder = Math.max(this.lastOrder, ...kept.map((e) => e.order));
+    this.lastOrder = kept.reduce((last, e) => Math.max(last, e.order), this.lastOrder);
     this.adopt(fresh.filter((e) => e.client === this.options.client));
     this.foundEntries = fresh.filter((e) => e.client !== this.options.client && !isLive(e.client));
     this.changed();
@@ -353,7 +353,7 @@ export class EditQueue {
       const theirs = (refusal.theirs as LoggedEdit[]).map(({ who, label, changes }) => ({
         who,
         label,
-        changes: changes as Change[],
+        changes,
       }));
       return this.setAside(entry, { how: 'met', words: refusal.words, theirs });
     }
@@ -419,7 +419,7 @@ export class EditQueue {
     if (kept.length === 0) return this.leaveOut(group);
     const changes = this.overlay.remove(new Set(group.map((e) => e.key)));
     this.forget(group.filter((e) => !kept.includes(e)));
-    this.parkedEntries.push(...kept);
+    this.parkedEntries = [...this.parkedEntries, ...kept];
     this.park(kept, { ...parked, group: kept[0].key });
     this.tellRemoval(changes, entry);
   }

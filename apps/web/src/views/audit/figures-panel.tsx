@@ -119,7 +119,7 @@ function Histogram({
   limit: number;
   onOpen: (bucket: Bucket) => void;
 }): ReactNode {
-  const most = Math.max(limit + 1, ...buckets.map((b) => b.value));
+  const most = buckets.reduce((high, b) => Math.max(high, b.value), limit + 1);
   const by = new Map(buckets.map((b) => [b.value, b]));
   // Far apart values would leave nothing but gaps between them.
   const data =
@@ -212,7 +212,7 @@ function Bars({
   counts: readonly Count[];
   onOpen: (name: string) => void;
 }): ReactNode {
-  const most = Math.max(1, ...counts.map((c) => c.all));
+  const most = counts.reduce((high, c) => Math.max(high, c.all), 1);
   return (
     <figure>
       <figcaption>{title}</figcaption>

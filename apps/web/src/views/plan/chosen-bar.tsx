@@ -223,8 +223,8 @@ function freshArea(kind: AreaKind, before: Area | undefined): Area | undefined {
     : 'circle' in before
       ? before.circle
       : 'rect' in before
-        ? Math.max(...before.rect) / 2
-        : Math.max(0.5, ...before.polygon.flat().map(Math.abs));
+        ? Math.max(before.rect[0], before.rect[1]) / 2
+        : before.polygon.flat().reduce((far, n) => Math.max(far, Math.abs(n)), 0.5);
   if (kind === 'circle') return { circle: reach };
   if (kind === 'rect') return { rect: [2 * reach, 2 * reach] };
   if (kind !== 'polygon') return undefined;

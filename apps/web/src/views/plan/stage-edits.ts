@@ -14,6 +14,7 @@ import {
   type Placement,
   type ProjectIndex,
   type Value,
+  put,
 } from '@oquel/core';
 
 /** Edits of the stage as change sets with a sentence each. */
@@ -60,8 +61,12 @@ export function turning(
 ): ChangeSet {
   const places = ids.map((id) => owner.placements[owner.placementAt.get(id)!].at ?? [0, 0]);
   const middle = (i: 0 | 1): number => {
-    const along = places.map((p) => p[i]);
-    return (Math.min(...along) + Math.max(...along)) / 2;
+    let [low, high] = [Infinity, -Infinity];
+    for (const place of places) {
+      low = Math.min(low, place[i]);
+      high = Math.max(high, place[i]);
+    }
+    return (low + high) / 2;
   };
   const centre = [middle(0), middle(1)] as const;
   const changes = restagingOf(owner, ids, (p) => {
@@ -131,7 +136,7 @@ export function overriding(
   const changes = restagingOf(owner, ids, (p) => {
     const properties = { ...p.properties };
     if (value === undefined) delete properties[property];
-    else properties[property] = value;
+    else put(properties, property, value);
     return withPart(p, 'properties', Object.keys(properties).length > 0 ? properties : undefined);
   });
   const to = value === undefined ? 'back to its default' : `to ${JSON.stringify(value)}`;

@@ -11,6 +11,8 @@ import {
   type Field,
   type KeyExpr,
   type SelectionTarget,
+  own,
+  put,
 } from '@oquel/core';
 import { EVERY } from './candidates.js';
 
@@ -106,14 +108,14 @@ export function checkDraft(draft: Draft, params: readonly Field[], scope: ArgSco
   const faults = new Map<string, string>();
   const args: Record<string, Arg> = {};
   for (const p of params) {
-    const text = draft.args[p.name]?.trim() ?? '';
+    const text = own(draft.args, p.name)?.trim() ?? '';
     if (text === '') {
       if (!p.optional) faults.set(p.name, `${p.name} needs a value of type ${p.type}`);
       continue;
     }
     const parsed = parseArg(text, p.type, scope);
     if ('error' in parsed) faults.set(p.name, `${p.name}: ${parsed.error}`);
-    else args[p.name] = parsed.arg;
+    else put(args, p.name, parsed.arg);
   }
   const limit = wholeNumber(draft.limit, 'limit', faults);
   const delay = seconds(draft.delay, faults);

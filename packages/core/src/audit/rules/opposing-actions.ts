@@ -8,6 +8,7 @@ import { LIMITS } from '../../limits.js';
 import { MeetingDeliveries, type Deed } from '../meeting-deliveries.js';
 import { bindingRef } from '../names.js';
 import { defineRule } from '../rule.js';
+import { own } from '../../util/own.js';
 
 export const opposingActions = defineRule<'opposing'>({
   meta: {
@@ -96,7 +97,7 @@ function lastSets(action: Action, binding: Binding): Map<string, Value> {
   const sets = new Map<string, Value>();
   for (const effect of action.effects ?? []) {
     if (!('set' in effect) || effect.when !== undefined || effect.everyNth !== undefined) continue;
-    const value = isLiteral(effect.to) ? effect.to : binding.args?.[effect.to.param];
+    const value = isLiteral(effect.to) ? effect.to : own(binding.args, effect.to.param);
     if (value !== undefined && isLiteral(value)) sets.set(effect.set, value);
     else sets.delete(effect.set);
   }

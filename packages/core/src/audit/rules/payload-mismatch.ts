@@ -5,6 +5,7 @@ import type { AuditContext } from '../context.js';
 import { bindingsEvidence, namesEvidence } from '../evidence.js';
 import { defineRule, type Report } from '../rule.js';
 import { textEnds } from '../text-ends.js';
+import { own } from '../../util/own.js';
 
 type Message = 'missing' | 'surplus' | 'wrong';
 type Send = (r: Report<Message>) => void;
@@ -104,7 +105,7 @@ function judge(
       if (!field.optional) fail(field.name, 'missing', { type: field.type });
       continue;
     }
-    const fault = argFault(scope, args[field.name], field.type);
+    const fault = argFault(scope, own(args, field.name)!, field.type);
     // A text that is no key of its table is another rule's affair.
     if (fault && fault.kind !== 'table')
       fail(field.name, 'wrong', { fault: argFaultText(fault, field.type) });

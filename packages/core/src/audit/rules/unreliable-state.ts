@@ -19,7 +19,7 @@ export const unreliableState = defineRule<'unreliable'>({
       name: 'unreliable-state',
       concerns: (event) => event.delivery?.reliable === false,
       isWrong: (_event, _sender, _receiver, action) =>
-        (action.effects ?? []).some((effect) => CHANGING.some((name) => name in effect)),
+        (action.effects ?? []).some((effect) => CHANGING.some((name) => Object.hasOwn(effect, name))),
     });
   },
 });
