@@ -14,7 +14,7 @@ export { parsePath } from './project/path.js';
 export { indexProject, reindexProject, type AssetIndex, type ProjectIndex } from './project/index-project.js';
 export { expand } from './expand/expand.js';
 export { Expansion } from './expand/expansion.js';
-export { ProjectTooLarge, MAX_INSTANCES } from './expand/size.js';
+export { ProjectTooLarge } from './expand/too-large.js';
 export { BLOCKED, MISSING, resolveByText } from './expand/resolve.js';
 export { initialValue } from './expand/values.js';
 export { buildGraph } from './graph/build.js';

@@ -24,9 +24,11 @@ export const LIMITS = {
   },
   expansion: {
     instances: 5_000_000,
+    /** Levels of prefabs and widgets within each other. */
+    levels: 1_000,
     /** Events and actions of all instances; expanded bindings. Both are numbered in 32 bits. */
-    nodes: 100_000_000,
-    bindings: 100_000_000,
+    nodes: 25_000_000,
+    bindings: 25_000_000,
     /** Work of finding what is spawned: assets times what each of them reaches by spawning. */
     spawning: 20_000_000,
   },

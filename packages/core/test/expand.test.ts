@@ -238,6 +238,74 @@ describe('what is too large', () => {
     };
     expect(() => expand(indexProject(project))).toThrow(ProjectTooLarge);
   });
+  it.each<[string, Partial<Project['assets'][number]>, RegExp]>([
+    [
+      'events',
+      {
+        events: Array.from({ length: 50_000 }, (_, i) => ({
+          name: `onE${i}`,
+          cause: { type: 'code' as const },
+        })),
+      },
+      /expands to 2,500,000,000 events and actions, more than the 25,000,000 allowed; it multiplies along yard \(50000 × crate\)/,
+    ],
+    [
+      'bindings',
+      {
+        bindings: Array.from({ length: 1000 }, (_, i) => ({
+          id: `b${i}`,
+          from: { at: '.', event: 'onA' },
+          to: { at: '.', action: 'a' },
+        })),
+      },
+      /expands to 50,000,000 bindings, more than the 25,000,000 allowed/,
+    ],
+  ])('is refused for its %s, before they are numbered', (_name, more, message) => {
+    const placements = Array.from({ length: 50_000 }, (_, i) => ({ id: `c${i}`, asset: 'crate' }));
+    const project: Project = {
+      format: 'oquel.project/1',
+      name: 'Yard',
+      assets: [
+        { id: 'yard', kind: 'scene', placements },
+        { id: 'crate', kind: 'prefab', ...more },
+      ],
+    };
+    expect(() => expand(indexProject(project))).toThrow(message);
+  });
+  it('is refused where prefabs are nested too deep', () => {
+    expect(() => expand(indexProject(nested(100_000, 1)))).toThrow(
+      /nested 100,000 levels deep.* from L0 on/,
+    );
+  });
+  it('is not looked for among what nothing places: a long chain of spawning costs nothing there', () => {
+    const chain = Array.from({ length: 20_000 }, (_, i) => ({
+      id: `C${i}`,
+      kind: 'prefab' as const,
+      actions: [{ name: 'go', effects: [{ spawn: `C${i + 1}` }] }],
+    }));
+    const project: Project = {
+      format: 'oquel.project/1',
+      name: 'Chain',
+      assets: [{ id: 'S', kind: 'scene', placements: [{ id: 'last', asset: 'C19990' }] }, ...chain],
+    };
+    // The scene, the one that is placed, and stand-ins for the nine that it leads to.
+    expect(expand(indexProject(project)).count).toBe(11);
+  });
+  it('is refused where what is spawned is too much to be followed', () => {
+    const all = Array.from({ length: 3000 }, (_, i) => ({ id: `p${i}`, asset: 'seed' }));
+    const wide = Array.from({ length: 8000 }, (_, i) => ({ name: `go${i}`, effects: [{ spawn: `W${i}` }] }));
+    const project: Project = {
+      format: 'oquel.project/1',
+      name: 'Wide',
+      assets: [
+        { id: 'S', kind: 'scene', placements: [{ id: 'first', asset: 'root' }] },
+        { id: 'root', kind: 'prefab', actions: wide },
+        { id: 'seed', kind: 'prefab' },
+        ...wide.map((_, i) => ({ id: `W${i}`, kind: 'prefab' as const, placements: all })),
+      ],
+    };
+    expect(() => expand(indexProject(project))).toThrow(/takes more than 20,000,000 steps to follow/);
+  });
   it('does not recurse: nesting a thousand deep is expanded', () => {
     expect(expand(indexProject(nested(1000, 1))).count).toBe(1000);
   });

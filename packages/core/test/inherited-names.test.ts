@@ -145,7 +145,7 @@ describe('names that every object inherits', () => {
               to: { at: '.', action: 'set' },
               args: JSON.parse(`{${JSON.stringify(name)}:1}`) as Record<string, number>,
             },
-            { id: 'b', from: { at: '.', event: 'onUse' }, to: { at: '.', action: 'set' } },
+            { id: 'b', from: { at: '.', event: 'onUse' }, to: { at: '.', action: 'set' }, args: {} },
           ],
         },
       ],

@@ -1,5 +1,6 @@
 import { expand } from '../expand/expand.js';
 import { buildGraph } from '../graph/build.js';
+import { distinct } from '../project/distinct.js';
 import { indexProject } from '../project/index-project.js';
 import type { Project } from '../project/types.js';
 import { Collector } from './collect.js';
@@ -24,7 +25,7 @@ export interface AuditOptions {
  * @throws ProjectTooLarge
  */
 export function audit(project: Project, options: AuditOptions): AuditResult {
-  const graph = buildGraph(expand(indexProject(project)));
+  const graph = buildGraph(expand(indexProject(distinct(project))));
   const result = auditContext(new AuditContext(graph, options.today), options.gate);
   return withRehearsals(result, graph.x, options.gate);
 }

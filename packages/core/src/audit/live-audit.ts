@@ -10,11 +10,13 @@ import {
   type ProjectIndex,
 } from '../project/index-project.js';
 import type { Project } from '../project/types.js';
+import { copyOf, distinct } from '../project/distinct.js';
 import { auditContext, type RunRule } from './audit.js';
 import { AuditContext } from './context.js';
 import { readyEvidence } from './evidence.js';
 import type { AuditResult } from './finding.js';
 import { Kept } from './kept.js';
+import { withRehearsals } from './rehearsed.js';
 import type { Report } from './rule.js';
 
 /**
@@ -34,8 +36,8 @@ export class LiveAudit {
     project: Project,
     private readonly today: string,
   ) {
-    this.current = project;
-    this.ctx = new AuditContext(buildGraph(expand(indexProject(project))), today, this.kept);
+    this.current = distinct(project);
+    this.ctx = this.anew(indexProject(this.current));
     this.result = this.audit(this.ctx);
   }
   get project(): Project {
@@ -46,23 +48,36 @@ export class LiveAudit {
   get context(): AuditContext {
     return this.ctx;
   }
+  /** The result with the rehearsals that the policy counts, as an audit from scratch has it. Cost: their runs. */
+  get withRehearsals(): AuditResult {
+    return withRehearsals(this.result, this.ctx.g.x, undefined);
+  }
 
   /** Applies changes and audits again. On an error the project stays as it was. @throws EditRefused, ProjectTooLarge */
   apply(changes: readonly Change[]): AuditResult {
-    const { project } = applyChanges(this.current, changes);
-    const ctx = this.contextOf(reindexProject(this.ctx.index, project));
-    this.result = this.audit(ctx);
-    this.current = project;
-    this.ctx = ctx;
-    return this.result;
+    // What comes in may stand elsewhere too.
+    const { project } = applyChanges(this.current, changes.map(copyOf));
+    try {
+      const ctx = this.contextOf(reindexProject(this.ctx.index, project));
+      this.result = this.audit(ctx);
+      this.current = project;
+      this.ctx = ctx;
+      return this.result;
+    } catch (error) {
+      // What was kept may be half of one state and half of the other.
+      this.ctx = this.anew(indexProject(this.current));
+      throw error;
+    }
   }
 
+  private anew(index: ProjectIndex): AuditContext {
+    this.kept = new Kept();
+    return new AuditContext(buildGraph(expand(index)), this.today, this.kept);
+  }
   private contextOf(index: ProjectIndex): AuditContext {
     const { ctx: before, today } = this;
     if (!differInBindingsAlone(before.index, index)) {
-      const g = buildGraph(expand(index));
-      this.kept = new Kept();
-      return new AuditContext(g, today, this.kept);
+      return this.anew(index);
     }
     const x = before.x.withBindingsOf(index);
     const delta: GraphDelta | null = patchGraph(before.g, x);

@@ -1,5 +1,5 @@
 import { MISSING, resolveByText } from '../expand/resolve.js';
-import { findStandIns } from '../expand/stand-ins.js';
+import { StandIns } from '../expand/stand-ins.js';
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 import type { Action, Binding, Placement, Vec2 } from '../project/types.js';
 import { append } from '../util/append.js';
@@ -56,12 +56,7 @@ function children(
 
 /** The asset that a path of the owner names; null if it names nothing. */
 export function assetAtPath(index: ProjectIndex, owner: AssetIndex, path: string): AssetIndex | null {
-  const at = resolveByText(
-    index,
-    path.includes('~') ? findStandIns(index) : index.assets.map(() => []),
-    owner.at,
-    path,
-  );
+  const at = resolveByText(index, new StandIns(index), owner.at, path);
   return at <= MISSING ? null : index.assets[at];
 }
 

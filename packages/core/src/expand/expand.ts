@@ -1,16 +1,18 @@
 import type { ProjectIndex } from '../project/index-project.js';
+import { LIMITS } from '../limits.js';
 import { IntList } from '../util/int-list.js';
 import { ASLEEP_AT_START, BEGINS_ASLEEP, Expansion, SPAWNED, type Stopped } from './expansion.js';
-import { checkSize, MAX_INSTANCES, ProjectTooLarge } from './size.js';
-import { findStandIns, type StandIn } from './stand-ins.js';
+import { checkSize } from './size.js';
+import { StandIns } from './stand-ins.js';
+import { ProjectTooLarge } from './too-large.js';
 
 /**
  * Expands every scene, in array order. Explicit stack; linear in the number of instances.
  * An asset that contains itself stops at the placement that repeats it.
- * @throws ProjectTooLarge beyond {@link MAX_INSTANCES}, before they are made.
+ * @throws ProjectTooLarge beyond the bound on instances, before they are made.
  */
 export function expand(index: ProjectIndex): Expansion {
-  const standIns = findStandIns(index);
+  const standIns = new StandIns(index);
   checkSize(index, standIns);
   return new Expander(index, standIns).run();
 }
@@ -34,7 +36,7 @@ class Expander {
 
   constructor(
     private readonly index: ProjectIndex,
-    private readonly standIns: StandIn[][],
+    private readonly standIns: StandIns,
   ) {
     this.onPath = [new Uint8Array(index.assets.length), new Uint8Array(index.assets.length)];
   }
@@ -70,7 +72,7 @@ class Expander {
       const slot = next[next.length - 1]++;
       const spawned = (this.flags.get(at) & SPAWNED) !== 0;
       const own = asset.placed.length;
-      const slots = own + (spawned ? 0 : this.standIns[asset.at].length);
+      const slots = own + (spawned ? 0 : this.standIns.of(asset.at).length);
       if (slot >= slots) {
         this.end.set(at, this.asset.length);
         this.onPath[spawned ? 1 : 0][asset.at] = 0;
@@ -100,13 +102,13 @@ class Expander {
   }
 
   private spawn(at: number, slot: number, own: number): number {
-    const standIn = this.standIns[this.asset.get(at)][slot - own];
+    const standIn = this.standIns.of(this.asset.get(at))[slot - own];
     return this.add(standIn.asset, at, slot, SPAWNED);
   }
 
   private add(asset: number, parent: number, slot: number, flags: number): number {
     const at = this.asset.length;
-    if (at >= MAX_INSTANCES) throw this.tooLarge(parent);
+    if (at >= LIMITS.expansion.instances) throw this.tooLarge('instances', parent);
     const decl = this.index.assets[asset];
     const spawned = (flags & SPAWNED) !== 0;
     this.asset.push(asset);
@@ -120,7 +122,9 @@ class Expander {
     this.nodeBase.push(this.nodes);
     this.bindings += decl.bindings.length;
     this.nodes += decl.events.length + decl.actions.length;
-    const slots = decl.placed.length + (spawned ? 0 : this.standIns[asset].length);
+    if (this.bindings > LIMITS.expansion.bindings) throw this.tooLarge('bindings', at);
+    if (this.nodes > LIMITS.expansion.nodes) throw this.tooLarge('events and actions', at);
+    const slots = decl.placed.length + (spawned ? 0 : this.standIns.of(asset).length);
     for (let i = 0; i < slots; i++) this.children.push(-1);
     if (parent >= 0) this.children.set(this.childBase.get(parent) + slot, at);
     this.onPath[spawned ? 1 : 0][asset] = 1;
@@ -128,11 +132,12 @@ class Expander {
   }
 
   /** Only reached where assets contain each other in circles, which the count beforehand cannot see through. */
-  private tooLarge(parent: number): ProjectTooLarge {
+  private tooLarge(what: 'instances' | 'bindings' | 'events and actions', parent: number): ProjectTooLarge {
     const chain: string[] = [];
     for (let at = parent; at >= 0 && chain.length < 12; at = this.parent.get(at)) {
       chain.push(this.index.assets[this.asset.get(at)].decl.id);
     }
-    return new ProjectTooLarge('instances', MAX_INSTANCES + 1, MAX_INSTANCES, chain.reverse());
+    const limit = LIMITS.expansion[what === 'events and actions' ? 'nodes' : what];
+    return new ProjectTooLarge(what, limit + 1, limit, chain.reverse());
   }
 }

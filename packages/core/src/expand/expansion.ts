@@ -1,6 +1,6 @@
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 import type { Placement } from '../project/types.js';
-import type { StandIn } from './stand-ins.js';
+import type { StandIns } from './stand-ins.js';
 
 /** Bits of {@link Expansion.flags}. */
 export const SPAWNED = 1;
@@ -22,7 +22,7 @@ export interface Stopped {
 export class Expansion {
   constructor(
     readonly index: ProjectIndex,
-    readonly standIns: readonly (readonly StandIn[])[],
+    readonly standIns: StandIns,
     readonly count: number,
     /** Number of the instance's asset. */
     readonly asset: Int32Array,
@@ -115,7 +115,7 @@ export class Expansion {
   /** What a `spawn` effect of an instance makes: the stand-in of that asset of its holder; -1 if there is none. */
   standInOf(instance: number, asset: number): number {
     const holder = this.holder[instance];
-    const at = this.standIns[this.asset[holder]].findIndex((s) => s.asset === asset);
+    const at = this.standIns.placeOf(this.asset[holder], asset);
     if (at < 0) return -1;
     return this.children[this.childBase[holder] + this.assetOf(holder).placements.length + at];
   }

@@ -40,7 +40,7 @@ export function holdings(x: Expansion): Holding {
 function spawnerOf(x: Expansion, standIn: number): number {
   const holder = x.parent[standIn];
   const own = x.assetOf(holder).placements.length;
-  const { spawner } = x.standIns[x.asset[holder]][x.slot[standIn] - own];
+  const { spawner } = x.standIns.of(x.asset[holder])[x.slot[standIn] - own];
   if (!spawner) return holder;
   let at = x.children[x.childBase[holder] + own + spawner.standIn];
   for (const slot of spawner.slots) at = x.children[x.childBase[at] + slot];

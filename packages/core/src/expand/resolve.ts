@@ -1,7 +1,7 @@
 import { parsePath, type ParsedPath } from '../project/path.js';
 import type { ProjectIndex } from '../project/index-project.js';
 import type { Expansion } from './expansion.js';
-import type { StandIn } from './stand-ins.js';
+import type { StandIns } from './stand-ins.js';
 
 /** What a path names: an instance (>= 0), nothing, or something inside a placement that yields no instance. */
 export const MISSING = -1;
@@ -111,12 +111,7 @@ function sceneNumber(index: ProjectIndex, id: string): number {
  * The asset that a path names by the text alone, for owners that may have no instance.
  * Returns its number, or {@link MISSING} or {@link BLOCKED}.
  */
-export function resolveByText(
-  index: ProjectIndex,
-  standIns: readonly (readonly StandIn[])[],
-  owner: number,
-  path: string,
-): number {
+export function resolveByText(index: ProjectIndex, standIns: StandIns, owner: number, path: string): number {
   const parsed = parsePath(path);
   let at = parsed.scene === null ? owner : sceneNumber(index, parsed.scene);
   if (at < 0) return MISSING;
@@ -126,7 +121,7 @@ export function resolveByText(
   for (const segment of parsed.segments) {
     if (segment.charCodeAt(0) === TILDE) {
       const asset = index.assetAt.get(segment.slice(1));
-      if (asset === undefined || !standIns[holder].some((s) => s.asset === asset)) return MISSING;
+      if (asset === undefined || standIns.placeOf(holder, asset) < 0) return MISSING;
       at = asset;
       spawned = true;
       containing = [at];

@@ -1,60 +1,65 @@
-import type { ProjectIndex } from '../project/index-project.js';
-import type { StandIn } from './stand-ins.js';
+import { LIMITS } from '../limits.js';
+import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
+import type { StandIns } from './stand-ins.js';
+import { ProjectTooLarge, type Amount } from './too-large.js';
 
-export const MAX_INSTANCES = 5_000_000;
+type Weight = (asset: AssetIndex) => number;
+/** What is counted, with its bound. */
+const COUNTED: readonly [Amount, number, Weight][] = [
+  ['instances', LIMITS.expansion.instances, () => 1],
+  ['events and actions', LIMITS.expansion.nodes, (a) => a.events.length + a.actions.length],
+  ['bindings', LIMITS.expansion.bindings, (a) => a.bindings.length],
+];
 
-/** Thrown when a document would expand beyond what is allowed; `chain` is the nesting of assets that multiplies. */
-export class ProjectTooLarge extends Error {
-  override readonly name = 'ProjectTooLarge';
-  constructor(
-    readonly what: 'instances' | 'edges',
-    readonly count: number,
-    readonly limit: number,
-    readonly chain: readonly string[],
-  ) {
-    const size = count >= 1e15 ? count.toExponential(1) : Math.round(count).toLocaleString('en-GB');
-    super(
-      what === 'instances'
-        ? `the project expands to ${size} instances, more than the ${limit.toLocaleString('en-GB')} allowed; ` +
-            `it multiplies along ${chain.join(' > ')}; place fewer copies at one of these levels`
-        : `the bindings expand to more than ${limit.toLocaleString('en-GB')} deliveries; ` +
-            `narrow the selections of ${chain.join(' > ')} by a match or to one owner`,
-    );
+/**
+ * Counts the instances of a project, their events and actions and their bindings without making them, and refuses a
+ * project that is too large. A placement that closes a loop counts as none. What is placed is counted before what is
+ * spawned is looked for. Linear in the document and the lists of stand-ins; explicit stack.
+ * @throws ProjectTooLarge
+ */
+export function checkSize(index: ProjectIndex, standIns: StandIns): void {
+  checkLevels(index);
+  for (const [what, limit, weight] of COUNTED) refuse(index, what, limit, sizes(index, weight));
+  for (const [what, limit, weight] of COUNTED) {
+    const inside = sizes(index, weight);
+    // An asset that is not spawned also holds stand-ins, and so do the placements inside it.
+    const whole = (asset: AssetIndex): number =>
+      standIns.of(asset.at).reduce((sum, s) => sum + inside[s.asset], weight(asset));
+    refuse(index, what, limit, sizes(index, whole));
   }
 }
 
-/**
- * Counts the instances of a project without making them, and refuses a project that is too large.
- * A placement that closes a loop counts as none. Linear in the document; explicit stack.
- * @throws ProjectTooLarge
- */
-export function checkSize(index: ProjectIndex, standIns: readonly StandIn[][]): void {
-  const inside = sizesInside(index);
-  // An asset that is not spawned also holds stand-ins, and so do the placements inside it.
-  const whole = sizes(index, (at) => standIns[at].reduce((sum, s) => sum + inside[s.asset], 1));
+function refuse(index: ProjectIndex, what: Amount, limit: number, size: Float64Array): void {
   let total = 0;
   let heaviest = -1;
   for (const asset of index.assets) {
     if (asset.decl.kind !== 'scene') continue;
-    total += whole[asset.at];
-    if (heaviest < 0 || whole[asset.at] > whole[heaviest]) heaviest = asset.at;
+    total += size[asset.at];
+    if (heaviest < 0 || size[asset.at] > size[heaviest]) heaviest = asset.at;
   }
-  if (total > MAX_INSTANCES) {
-    throw new ProjectTooLarge('instances', total, MAX_INSTANCES, multiplyingChain(index, whole, heaviest));
-  }
+  if (total > limit) throw new ProjectTooLarge(what, total, limit, multiplyingChain(index, size, heaviest));
 }
 
-function sizesInside(index: ProjectIndex): Float64Array {
-  return sizes(index, () => 1);
+/** Addresses and sleep are made along the levels, so there may not be arbitrarily many of them. */
+function checkLevels(index: ProjectIndex): void {
+  const levels = walk(index, (_asset, children) => children.reduce((deep, n) => Math.max(deep, n), 0) + 1);
+  const deepest = index.assets.find((a) => levels[a.at] > LIMITS.expansion.levels);
+  if (!deepest) return;
+  throw new ProjectTooLarge('levels', levels[deepest.at], LIMITS.expansion.levels, [deepest.decl.id]);
 }
 
-/** For each asset its own weight and that of all that it contains, by a walk after the children. */
-function sizes(index: ProjectIndex, own: (at: number) => number): Float64Array {
-  const size = new Float64Array(index.assets.length);
+/** For each asset that a scene contains its own weight and that of all that it contains. */
+function sizes(index: ProjectIndex, own: Weight): Float64Array {
+  return walk(index, (asset, children) => children.reduce((sum, n) => sum + n, own(asset)));
+}
+/** Works a number out for all that scenes contain, from those of what each contains: a walk after the children. */
+function walk(index: ProjectIndex, take: (asset: AssetIndex, children: number[]) => number): Float64Array {
+  const found = new Float64Array(index.assets.length);
   const state = new Uint8Array(index.assets.length); // 0 new, 1 on the path, 2 done
   const stack: number[] = [];
-  for (let root = 0; root < index.assets.length; root++) {
-    if (state[root] === 0) stack.push(root);
+  for (const root of index.assets) {
+    if (root.decl.kind !== 'scene') continue;
+    stack.push(root.at);
     while (stack.length > 0) {
       const at = stack[stack.length - 1];
       const { placed } = index.assets[at];
@@ -65,13 +70,13 @@ function sizes(index: ProjectIndex, own: (at: number) => number): Float64Array {
       }
       stack.pop();
       if (state[at] === 2) continue;
-      let sum = own(at);
-      for (const child of placed) if (child >= 0 && state[child] === 2) sum += size[child];
-      size[at] = sum;
+      const children: number[] = [];
+      for (const child of placed) if (child >= 0 && state[child] === 2) children.push(found[child]);
+      found[at] = take(index.assets[at], children);
       state[at] = 2;
     }
   }
-  return size;
+  return found;
 }
 
 function multiplyingChain(index: ProjectIndex, size: Float64Array, from: number): string[] {

@@ -29,7 +29,7 @@ export function overridesOf(x: Expansion, instance: number): Record<string, Valu
   const placements = x.assetOf(parent).placements;
   const slot = x.slot[instance];
   if (slot < placements.length) return placements[slot].properties;
-  return x.standIns[x.asset[parent]][slot - placements.length].effect.properties;
+  return x.standIns.of(x.asset[parent])[slot - placements.length].effect.properties;
 }
 
 /** The value of a declared property before any effect: override or default; undefined if it is not declared. */

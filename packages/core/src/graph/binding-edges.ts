@@ -1,6 +1,7 @@
 import type { Expansion } from '../expand/expansion.js';
 import { Selector, type Selection } from '../expand/select.js';
-import { ProjectTooLarge } from '../expand/size.js';
+import { ProjectTooLarge } from '../expand/too-large.js';
+import { LIMITS } from '../limits.js';
 import { initialValue, ValueTable } from '../expand/values.js';
 import type { BindingTo, KeyExpr, SelectionTarget } from '../project/types.js';
 import { isLiteral } from '../project/value.js';
@@ -22,7 +23,7 @@ import {
 } from './graph.js';
 import type { Plan } from './plans.js';
 
-export const MAX_EDGES = 60_000_000;
+const MAX_EDGES = LIMITS.graph.edges;
 
 /**
  * Gathers what expanded bindings put into the graph: edges in the order in which they are added, and the records of
