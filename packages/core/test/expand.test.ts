@@ -273,9 +273,7 @@ describe('what is too large', () => {
     expect(() => expand(indexProject(project))).toThrow(message);
   });
   it('is refused where prefabs are nested too deep', () => {
-    expect(() => expand(indexProject(nested(100_000, 1)))).toThrow(
-      /nested 100,000 levels deep.* from L0 on/,
-    );
+    expect(() => expand(indexProject(nested(100_000, 1)))).toThrow(/nested 100,000 levels deep.* from L0 on/);
   });
   it('is not looked for among what nothing places: a long chain of spawning costs nothing there', () => {
     const chain = Array.from({ length: 20_000 }, (_, i) => ({

@@ -55,16 +55,18 @@ export function assetAtEnd(ctx: AuditGround, fault: EndFault, path: string): Ass
   return at === MISSING || at === BLOCKED ? null : ctx.index.assets[at];
 }
 
-/** Known names that might have been meant, for evidence: at most 200. */
+/** Known names that might have been meant, for evidence: so many at most. */
+const KNOWN = 200;
+/** The first of them. */
 export function knownNames(names: Iterable<string>): string[] {
   const known: string[] = [];
-  for (const name of names) if (known.push(name) >= 200) break;
+  for (const name of names) if (known.push(name) >= KNOWN) break;
   return known;
 }
 
 /** Placements of the owner, in order, as the names a path may begin with. */
 export function placementNames(owner: AssetIndex): string[] {
-  return knownNames(owner.placements.map((p) => p.id));
+  return owner.placements.slice(0, KNOWN).map((p) => p.id);
 }
 
 /** The asset that lacks a property which the key or match of an end reads. */

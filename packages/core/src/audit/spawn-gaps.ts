@@ -17,9 +17,7 @@ export function spawnGaps(ctx: AuditGround): Int32Array {
     let bound = boundInPlaced.get(asset);
     if (!bound) {
       bound = new Uint8Array(x.nodeBase[x.end[s]] - base);
-      for (let p = 0; p < x.count; p++) {
-        if (x.asset[p] === asset && !x.isSpawned(p)) mergeBound(ctx, s, p, bound, base);
-      }
+      for (const p of ctx.instancesOf(asset)) if (!x.isSpawned(p)) mergeBound(ctx, s, p, bound, base);
       boundInPlaced.set(asset, bound);
     }
     for (let n = base; n < x.nodeBase[x.end[s]]; n++) {

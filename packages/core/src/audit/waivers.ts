@@ -37,7 +37,10 @@ export function isStale(waiver: Waiver, today: string): boolean {
 export function applyWaivers(findings: readonly Finding[], waivers: readonly Waiver[], today: string): void {
   const inForce = new Map<string, Waiver[]>();
   for (const w of waivers) {
-    if (!isStale(w, today)) inForce.set(w.fingerprint, [...(inForce.get(w.fingerprint) ?? []), w]);
+    if (isStale(w, today)) continue;
+    const same = inForce.get(w.fingerprint);
+    if (same) same.push(w);
+    else inForce.set(w.fingerprint, [w]);
   }
   for (const f of findings) {
     const covers = (inForce.get(f.fingerprint) ?? []).some((w) => {

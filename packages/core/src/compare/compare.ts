@@ -111,11 +111,13 @@ function tellRenames(
   renames: readonly Rename[],
   uses: ReadonlyMap<Rename, number>,
 ): void {
-  const byAsset = new Map(groups.map((g) => [g.asset, g]));
-  for (const rename of [...renames].reverse()) {
+  const byAsset = new Map<string, DifferenceLine[]>();
+  for (const rename of renames) {
     const { kind, from, to } = rename;
-    const group = byAsset.get(kind === 'asset' ? to : rename.asset);
-    group?.lines.unshift({
+    const asset = kind === 'asset' ? to : rename.asset;
+    const lines = byAsset.get(asset) ?? [];
+    byAsset.set(asset, lines);
+    lines.push({
       of: kind === 'placement' ? 'placement' : 'declaration',
       how: 'renamed',
       id: to,
@@ -123,6 +125,7 @@ function tellRenames(
       carried: uses.get(rename) ?? 0,
     });
   }
+  for (const group of groups) group.lines = [...(byAsset.get(group.asset) ?? []), ...group.lines];
 }
 
 /** Everything in an asset that came whole: its bindings are told one by one, as any other that came. */

@@ -91,15 +91,13 @@ function named<T extends { name: string }>(
   if (before === after) return pairs;
   const [had, has] = [new Set(before.map((d) => d.name)), new Set(after.map((d) => d.name))];
   const fresh = new Map(after.filter((d) => !had.has(d.name)).map((d) => [d.name, d]));
-  const place = new Map(after.map((d, i) => [d.name, i]));
   before.forEach((d, i) => {
     if (has.has(d.name) || fresh.size === 0) return;
     const voted = [...(votes.get(`${kind}/${asset}/${d.name}`) ?? [])].filter(([to]) => fresh.has(to));
     const body = canonicalJson({ ...d, name: '' });
-    const same = [...fresh.values()].filter(
-      (f) => place.get(f.name) === i && canonicalJson({ ...f, name: '' }) === body,
-    );
-    const to = voted.sort((a, b) => b[1] - a[1])[0]?.[0] ?? same[0]?.name;
+    const there = after[i] as T | undefined;
+    const same = there && fresh.has(there.name) && canonicalJson({ ...there, name: '' }) === body;
+    const to = voted.sort((a, b) => b[1] - a[1])[0]?.[0] ?? (same ? there.name : undefined);
     if (to === undefined) return;
     fresh.delete(to);
     pairs.set(d.name, { kind, asset, from: d.name, to });
@@ -122,9 +120,12 @@ function pairAssets(before: ProjectIndex, after: ProjectIndex): Map<string, Rena
       if (q && q.asset !== p.asset) vote(votes, 'asset', '', p.asset, q.asset);
     }
   }
+  const few = gone.length * fresh.size <= LIKENESSES;
+  const alike = few ? null : byContents(fresh);
   for (const old of gone) {
     const { id, kind } = old.decl;
-    const rivals = [...fresh].filter((a) => a.decl.kind === kind);
+    const all = few ? [...fresh] : candidates(old, alike!, votes, after).filter((a) => fresh.has(a));
+    const rivals = all.filter((a) => a.decl.kind === kind);
     const best = rivals
       .map((a) => ({
         a,
@@ -136,6 +137,35 @@ function pairAssets(before: ProjectIndex, after: ProjectIndex): Map<string, Rena
     pairs.set(id, { kind: 'asset', asset: '', from: id, to: best.a.decl.id });
   }
   return pairs;
+}
+/** Pairs of assets that are compared name by name; where there are more, only those are that are the very same inside. */
+const LIKENESSES = 40_000;
+function byContents(assets: Iterable<AssetIndex>): Map<string, AssetIndex[]> {
+  const by = new Map<string, AssetIndex[]>();
+  for (const asset of assets) {
+    const contents = contentsOf(asset);
+    const same = by.get(contents);
+    if (same) same.push(asset);
+    else by.set(contents, [asset]);
+  }
+  return by;
+}
+function contentsOf({ decl }: AssetIndex): string {
+  return canonicalJson({ ...decl, id: '' });
+}
+/** What a gone asset may be now: what stands in its place, or one that is the same inside (each is tried once). */
+function candidates(
+  old: AssetIndex,
+  alike: Map<string, AssetIndex[]>,
+  votes: Votes,
+  after: ProjectIndex,
+): AssetIndex[] {
+  const voted = [...(votes.get(`asset//${old.decl.id}`)?.keys() ?? [])].flatMap((id) => {
+    const at = after.assetAt.get(id);
+    return at === undefined ? [] : [after.assets[at]];
+  });
+  const same = alike.get(contentsOf(old))?.shift();
+  return same ? [...voted, same] : voted;
 }
 /** The part of all names of two assets that both have, from 0 to 1; 0 for two that have none. */
 function likeness(a: AssetIndex, b: AssetIndex): number {
@@ -162,25 +192,33 @@ function pairPlacements(
   const gone = old.placements.filter((p) => !now.placementAt.has(p.id));
   if (fresh.length === 0 || gone.length === 0) return pairs;
   const byBody = new Map<string, string[]>();
-  for (const p of fresh) {
+  for (const p of fresh.toReversed()) {
     const body = canonicalJson({ ...p, id: '' });
-    byBody.set(body, [...(byBody.get(body) ?? []), p.id]);
+    const same = byBody.get(body);
+    if (same) same.push(p.id);
+    else byBody.set(body, [p.id]);
   }
   const votes = segmentVotes(old, now);
+  const assetOf = new Map(fresh.map((f) => [f.id, f.asset]));
+  const taken = new Set<string>();
   for (const p of gone) {
     const placed = assets.get(p.asset)?.to ?? p.asset;
     const voted = [...(votes.get(p.id) ?? [])]
       .sort((a, b) => b[1] - a[1])
       .map(([id]) => id)
-      .find((id) => fresh.some((f) => f.id === id && f.asset === placed) && !taken(pairs, id));
+      .find((id) => assetOf.get(id) === placed && !taken.has(id));
     const body = canonicalJson({ ...p, id: '', asset: placed });
-    const to = voted ?? byBody.get(body)?.find((id) => !taken(pairs, id));
-    if (to !== undefined) pairs.set(p.id, { kind: 'placement', asset, from: p.id, to });
+    const to = voted ?? lastFree(byBody.get(body), taken);
+    if (to === undefined) continue;
+    taken.add(to);
+    pairs.set(p.id, { kind: 'placement', asset, from: p.id, to });
   }
   return pairs;
 }
-function taken(pairs: ReadonlyMap<string, Rename>, to: string): boolean {
-  return [...pairs.values()].some((r) => r.to === to);
+/** The last that is not taken; those after it are passed over for good. */
+function lastFree(ids: string[] | undefined, taken: ReadonlySet<string>): string | undefined {
+  for (let id = ids?.pop(); id !== undefined; id = ids?.pop()) if (!taken.has(id)) return id;
+  return undefined;
 }
 /** How often the owner's bindings now begin a path with another placement, by the earlier one. */
 function segmentVotes(old: AssetIndex, now: AssetIndex): Map<string, Map<string, number>> {

@@ -54,9 +54,16 @@ function children(
   });
 }
 
+const standIns = new WeakMap<ProjectIndex, StandIns>();
+/** What is spawned in a project as it is, found once. */
+function standInsOf(index: ProjectIndex): StandIns {
+  let known = standIns.get(index);
+  if (!known) standIns.set(index, (known = new StandIns(index)));
+  return known;
+}
 /** The asset that a path of the owner names; null if it names nothing. */
 export function assetAtPath(index: ProjectIndex, owner: AssetIndex, path: string): AssetIndex | null {
-  const at = resolveByText(index, new StandIns(index), owner.at, path);
+  const at = resolveByText(index, standInsOf(index), owner.at, path);
   return at <= MISSING ? null : index.assets[at];
 }
 
@@ -92,6 +99,13 @@ function sameParams(a: Action, b: Action): boolean {
   return JSON.stringify(a.params ?? []) === JSON.stringify(b.params ?? []);
 }
 
+/** For each set of ids that are taken besides, the number that was found last: the set only grows. */
+const numbers = new WeakMap<ReadonlySet<string>, Map<string, number>>();
+function numbersFor(taken: ReadonlySet<string>): Map<string, number> {
+  let known = numbers.get(taken);
+  if (!known) numbers.set(taken, (known = new Map()));
+  return known;
+}
 /** A free binding id made of a stem, such as `onGust-3`; the stem's characters are kept within the format's names. */
 export function freeBindingId(
   owner: AssetIndex,
@@ -102,9 +116,13 @@ export function freeBindingId(
     .replace(/[^A-Za-z0-9_-]/g, '-')
     .replace(/^[^A-Za-z_]/, '_')
     .slice(0, 52);
-  for (let n = 1; ; n++) {
+  const found = numbersFor(taken);
+  const key = `${owner.decl.id}/${base}`;
+  for (let n = found.get(key) ?? 1; ; n++) {
     const id = `${base}-${n}`;
-    if (!owner.bindingAt.has(id) && !taken.has(id)) return id;
+    if (owner.bindingAt.has(id) || taken.has(id)) continue;
+    found.set(key, n);
+    return id;
   }
 }
 

@@ -8,6 +8,32 @@ export function areaContains(area: Area, [ax, ay]: Vec2, [px, py]: Vec2): boolea
   return polygonContains(area.polygon, x, y);
 }
 
+/** The smallest and greatest x and y of an area about its own place, in metres. Linear in corners. */
+export function boundsOf(area: Area): [low: Vec2, high: Vec2] {
+  if ('circle' in area) {
+    return [
+      [-area.circle, -area.circle],
+      [area.circle, area.circle],
+    ];
+  }
+  if ('rect' in area) {
+    const [w, h] = area.rect;
+    return [
+      [-w / 2, -h / 2],
+      [w / 2, h / 2],
+    ];
+  }
+  const low: Vec2 = [Infinity, Infinity];
+  const high: Vec2 = [-Infinity, -Infinity];
+  for (const corner of area.polygon) {
+    for (const axis of [0, 1] as const) {
+      low[axis] = Math.min(low[axis], corner[axis]);
+      high[axis] = Math.max(high[axis], corner[axis]);
+    }
+  }
+  return [low, high];
+}
+
 /** Even-odd rule with the border looked at first. Linear in corners. */
 function polygonContains(polygon: readonly Vec2[], x: number, y: number): boolean {
   let inside = false;

@@ -36,8 +36,13 @@ export function completeWireLine(index: ProjectIndex, owner: AssetIndex, beginni
   const start = beginning.length - typed.length;
   const all = [...candidates(index, owner, want, before)];
   const text = typed.toLowerCase();
-  const starting = all.filter((c) => c.text.toLowerCase().startsWith(text));
-  const within = all.filter((c) => !starting.includes(c) && c.text.toLowerCase().includes(text));
+  const starting: Completion[] = [];
+  const within: Completion[] = [];
+  for (const c of all) {
+    const place = c.text.toLowerCase().indexOf(text);
+    if (place === 0) starting.push(c);
+    else if (place > 0) within.push(c);
+  }
   const options = [...starting, ...within].filter((c) => c.text !== typed).slice(0, MOST);
   return { at: start, options };
 }

@@ -1,5 +1,6 @@
 import { ASLEEP_AT_START } from '../../expand/expansion.js';
-import { areaContains } from '../../plan/area.js';
+import { areaContains, boundsOf } from '../../plan/area.js';
+import type { Area } from '../../project/types.js';
 import type { EventQuestion } from '../blocks.js';
 import type { AuditContext } from '../context.js';
 import { placementRef } from '../names.js';
@@ -25,7 +26,7 @@ export const coversEntry = defineRule<'covers'>({
       const here = entries.get(x.sceneOf(i));
       if (!area || !here || x.isSpawned(i) || (x.flags[i] & ASLEEP_AT_START) !== 0) return undefined;
       const at = positionOf(x, i);
-      return here.find((entry) => areaContains(area, at, entry.at));
+      return here.first(area, at);
     };
     const question: EventQuestion = {
       name: 'covers-entry',
@@ -57,12 +58,55 @@ interface Entry {
   at: [number, number];
 }
 
-function entriesByScene({ x }: AuditContext): Map<number, Entry[]> {
+function entriesByScene({ x }: AuditContext): Map<number, EntryPlaces> {
   const entries = new Map<number, Entry[]>();
   for (let i = 0; i < x.count; i++) {
     if (x.isSpawned(i) || x.placementOf(i)?.entry !== true) continue;
     const scene = x.sceneOf(i);
-    entries.set(scene, [...(entries.get(scene) ?? []), { instance: i, at: positionOf(x, i) }]);
+    const own = entries.get(scene);
+    const entry = { instance: i, at: positionOf(x, i) };
+    if (own) own.push(entry);
+    else entries.set(scene, [entry]);
   }
-  return entries;
+  return new Map([...entries].map(([scene, own]) => [scene, new EntryPlaces(own)]));
+}
+
+/** Entries that are tried one by one before they are looked for by their place. */
+const TRIED = 16;
+
+/** The entries of a scene, found by place: an area is compared with those that lie in its bounds. */
+class EntryPlaces {
+  /** By their x. */
+  private readonly sorted: { entry: Entry; order: number }[];
+  constructor(private readonly entries: readonly Entry[]) {
+    this.sorted = entries
+      .map((entry, order) => ({ entry, order }))
+      .sort((a, b) => a.entry.at[0] - b.entry.at[0]);
+  }
+  /** The first entry, in order, that an area at a place contains. */
+  first(area: Area, at: [number, number]): Entry | undefined {
+    const contains = (entry: Entry): boolean => areaContains(area, at, entry.at);
+    for (const entry of this.entries.slice(0, TRIED)) if (contains(entry)) return entry;
+    const [low, high] = boundsOf(area);
+    let best: { entry: Entry; order: number } | undefined;
+    for (let i = this.from(at[0] + low[0]); i < this.sorted.length; i++) {
+      const one = this.sorted[i];
+      const [x, y] = one.entry.at;
+      if (x > at[0] + high[0]) break;
+      if (y < at[1] + low[1] || y > at[1] + high[1] || (best && best.order < one.order)) continue;
+      if (contains(one.entry)) best = one;
+    }
+    return best?.entry;
+  }
+  /** The place of the first that is not left of x. */
+  private from(x: number): number {
+    let low = 0;
+    let high = this.sorted.length;
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (this.sorted[middle].entry.at[0] < x) low = middle + 1;
+      else high = middle;
+    }
+    return low;
+  }
 }

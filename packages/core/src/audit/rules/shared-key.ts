@@ -18,12 +18,14 @@ export const sharedKey = defineRule<'shared'>({
   },
   messages: { shared: '{count} {asset} have {property} {value}' },
   check(ctx, report) {
-    const together = loadedTogether(ctx);
+    const together = new Together(ctx);
+    const defaulted = new Map(
+      ctx.defaultedKeys.map((d) => [`${d.asset}/${d.property}`, new Set(d.instances)]),
+    );
     for (const asset of ctx.index.assets) {
       for (const { name, unique } of asset.properties) {
         if (unique !== true) continue;
-        const defaulted = ctx.defaultedKeys.find((d) => d.asset === asset.at && d.property === name);
-        const leftOut = defaulted && new Set(defaulted.instances);
+        const leftOut = defaulted.get(`${asset.at}/${name}`);
         for (const { value, instances } of byValue(ctx, asset, name, leftOut)) {
           if (instances.length < 2) continue;
           const sharing = sharers(ctx, instances, together);
@@ -64,27 +66,40 @@ function byValue(
 }
 
 /** Those that meet another of them: in the same scene, or in one that can be loaded beside theirs. */
-function sharers(
-  ctx: AuditContext,
-  instances: readonly number[],
-  together: (a: AssetIndex, b: AssetIndex) => boolean,
-): number[] {
+function sharers(ctx: AuditContext, instances: readonly number[], together: Together): number[] {
   const byScene = new Map<number, number[]>();
   for (const i of instances) {
     const scene = ctx.x.asset[ctx.x.sceneOf(i)];
-    byScene.set(scene, [...(byScene.get(scene) ?? []), i]);
+    const own = byScene.get(scene);
+    if (own) own.push(i);
+    else byScene.set(scene, [i]);
   }
-  const scenes = [...byScene.keys()];
-  const meets = (scene: number): boolean =>
-    byScene.get(scene)!.length > 1 ||
-    scenes.some((other) => other !== scene && together(ctx.index.assets[scene], ctx.index.assets[other]));
-  return scenes.filter(meets).flatMap((scene) => byScene.get(scene)!);
+  const meeting = together.meeting([...byScene.keys()]);
+  return [...byScene]
+    .filter(([scene, own]) => own.length > 1 || meeting.has(scene))
+    .flatMap(([, own]) => own);
 }
 
-function loadedTogether(ctx: AuditContext): (a: AssetIndex, b: AssetIndex) => boolean {
-  const sets = (ctx.index.project.loadSets ?? []).map((s) => new Set(s.scenes));
-  return (a, b) =>
-    a.decl.persistent === true ||
-    b.decl.persistent === true ||
-    sets.some((s) => s.has(a.decl.id) && s.has(b.decl.id));
+/** Which scenes can be loaded together. */
+class Together {
+  /** For each scene the load sets that hold it. */
+  private readonly setsOf = new Map<string, number[]>();
+  constructor(private readonly ctx: AuditContext) {
+    (ctx.index.project.loadSets ?? []).forEach(({ scenes }, set) => {
+      for (const scene of new Set(scenes)) {
+        const sets = this.setsOf.get(scene);
+        if (sets) sets.push(set);
+        else this.setsOf.set(scene, [set]);
+      }
+    });
+  }
+  /** Those of some scenes that can be loaded beside another of them. Cost: the scenes and the load sets that hold them. */
+  meeting(scenes: readonly number[]): Set<number> {
+    const { assets } = this.ctx.index;
+    if (scenes.length > 1 && scenes.some((s) => assets[s].decl.persistent === true)) return new Set(scenes);
+    const setsOf = (scene: number): number[] => this.setsOf.get(assets[scene].decl.id) ?? [];
+    const held = new Map<number, number>();
+    for (const scene of scenes) for (const set of setsOf(scene)) held.set(set, (held.get(set) ?? 0) + 1);
+    return new Set(scenes.filter((scene) => setsOf(scene).some((set) => held.get(set)! > 1)));
+  }
 }
