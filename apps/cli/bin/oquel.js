@@ -8,5 +8,10 @@ if (!existsSync(built)) {
 }
 // Whoever reads may stop early, as `head` does; that is no error.
 process.stdout.on('error', (error) => process.exit(error.code === 'EPIPE' ? 0 : 2));
+// Nobody foresaw it: neither the gate's 1 nor wrong use.
+process.on('uncaughtException', (error) => {
+  process.stderr.write(`oquel failed: ${error.message}\n`);
+  process.exit(70);
+});
 const { main } = await import(built.href);
 process.exitCode = await main(process.argv.slice(2));

@@ -7,13 +7,16 @@ import {
   auditSarif,
   auditText,
   BrokenBaseline,
+  isIsoDate,
   readBaseline,
   stopsGate,
   type AuditResult,
   type FindingChange,
 } from '@oquel/core';
 import { Command, InvalidArgumentError, Option } from 'commander';
-import { readProjectFrom, readText, UsageError } from './input.js';
+import { readProjectFrom, readText } from './input.js';
+import { noteReading } from './notes.js';
+import { UsageError } from './paths.js';
 import type { Streams } from './streams.js';
 import { orExplain } from './too-large.js';
 
@@ -45,8 +48,9 @@ export function auditCommand(streams: Streams, exit: (code: number) => void): Co
     .option('--baseline <audit>', 'an earlier audit as JSON: only what is new counts for the gate')
     .option('--today <date>', 'the date on which waivers are judged (YYYY-MM-DD)', isoDate, utcToday())
     .action((file: string, flags: AuditFlags) => {
-      const { project, unknown } = readProjectFrom(file);
-      for (const pointer of unknown) streams.err(`note: unknown property at ${pointer} (kept)\n`);
+      const read = readProjectFrom(file);
+      const { project } = read;
+      noteReading(read, streams);
       const whole = orExplain(() => audit(project, { today: flags.today, gate: flags.gate }), file);
       const gate = flags.gate ?? project.policy?.gate ?? 'error';
       const judged =
@@ -92,10 +96,6 @@ function utcToday(): string {
   return new Date().toISOString().slice(0, 10);
 }
 function isoDate(text: string): string {
-  const time = Date.parse(`${text}T00:00:00Z`);
-  if (!/^\d{4}-\d{2}-\d{2}$/.test(text) || Number.isNaN(time)) {
-    throw new InvalidArgumentError('expected a date such as 2026-11-24');
-  }
-  if (new Date(time).toISOString().slice(0, 10) !== text) throw new InvalidArgumentError('no such day');
+  if (!isIsoDate(text)) throw new InvalidArgumentError('expected a day such as 2026-11-24');
   return text;
 }

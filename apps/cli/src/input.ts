@@ -1,5 +1,4 @@
-import { existsSync, readFileSync, statSync } from 'node:fs';
-import { join } from 'node:path';
+import { readFileSync } from 'node:fs';
 import {
   BrokenDocument,
   fromFolder,
@@ -8,43 +7,41 @@ import {
   readProjectText,
   type ReadResult,
 } from '@oquel/core';
-
-/** Wrong use or unreadable input, in words for the person at the terminal. */
-export class UsageError extends Error {
-  override readonly name = 'UsageError';
-}
+import { isFolder, requireFile, requirePath, UsageError } from './paths.js';
+import { readFromFolder } from './project-folder.js';
 
 /** Longer texts do not fit into one JavaScript string. */
 const MAX_BYTES = 512 * 1024 * 1024;
 
 /** Reads a project from a document or a folder. @throws UsageError that names the file and each broken place */
 export function readProjectFrom(path: string): ReadResult {
+  requirePath(path, 'the project');
   try {
     if (!isFolder(path)) return readProjectText(readText(path));
-    if (!existsSync(join(path, PROJECT_FILE))) {
+    if (readFromFolder(path, PROJECT_FILE, readText) === null) {
       throw new UsageError(`${path} is a folder without ${PROJECT_FILE}, so it is no project folder`);
     }
-    return fromFolder((file) => (existsSync(join(path, file)) ? readText(join(path, file)) : null));
+    return fromFolder((file) => readFromFolder(path, file, readText));
   } catch (error) {
     if (!(error instanceof BrokenDocument)) throw error;
     const lines = error.problems.map((p) => `  ${problemText(p)}`);
-    throw new UsageError(`${path} is not a sound project:\n${lines.join('\n')}`);
+    throw new UsageError(`${path} is not a valid project:\n${lines.join('\n')}`);
   }
 }
 
-export function isFolder(path: string): boolean {
-  return statSync(path, { throwIfNoEntry: false })?.isDirectory() === true;
-}
-
-/** @throws UsageError */
+/** The text of an ordinary file. @throws UsageError */
 export function readText(file: string): string {
+  const { size } = requireFile(file);
+  if (size > MAX_BYTES) throw new UsageError(`${file} has ${size} bytes; at most ${MAX_BYTES} can be read`);
+  let bytes: Buffer;
   try {
-    const { size } = statSync(file);
-    if (size > MAX_BYTES) throw new UsageError(`${file} has ${size} bytes; at most ${MAX_BYTES} can be read`);
-    return readFileSync(file, 'utf8');
+    bytes = readFileSync(file);
   } catch (error) {
-    if (error instanceof UsageError) throw error;
-    const { code, message } = error as NodeJS.ErrnoException;
-    throw new UsageError(`${file} cannot be read: ${code === 'ENOENT' ? 'it does not exist' : message}`);
+    throw new UsageError(`${file} cannot be read: ${(error as Error).message}`);
+  }
+  try {
+    return new TextDecoder('utf-8', { fatal: true, ignoreBOM: true }).decode(bytes);
+  } catch {
+    throw new UsageError(`${file} is not UTF-8`);
   }
 }

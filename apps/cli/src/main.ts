@@ -1,13 +1,16 @@
+import { oneLine } from '@oquel/core';
 import { Command, CommanderError } from 'commander';
 import { auditCommand } from './audit-command.js';
 import { compareCommand } from './compare-command.js';
 import { convertCommand } from './convert-command.js';
 import { graphCommand } from './graph-command.js';
-import { UsageError } from './input.js';
+import { UsageError } from './paths.js';
 import { rehearseCommand } from './rehearse-command.js';
 import type { Streams } from './streams.js';
 import { schemaCommand } from './schema-command.js';
 
+/** Exit code of an error that nobody foresaw, as in sysexits.h. */
+const UNFORESEEN = 70;
 const CONSOLE: Streams = {
   out: (text) => process.stdout.write(text),
   err: (text) => process.stderr.write(text),
@@ -18,6 +21,7 @@ export async function main(args: readonly string[], streams: Streams = CONSOLE):
   let code = 0;
   const program = new Command('oquel')
     .description('Audit and rehearse the event bindings of a game project')
+    .option('--debug', 'show where an unforeseen error came from')
     .exitOverride()
     .configureOutput({ writeOut: streams.out, writeErr: streams.err });
   program
@@ -34,9 +38,17 @@ export async function main(args: readonly string[], streams: Streams = CONSOLE):
   } catch (error) {
     if (error instanceof CommanderError) return error.exitCode === 0 ? 0 : 2;
     if (error instanceof UsageError) {
-      streams.err(`${error.message}\n`);
+      streams.err(`${error.message.split('\n').map(oneLine).join('\n')}\n`);
       return 2;
     }
-    throw error;
+    // Nobody foresaw it: not the gate's 1, nor wrong use.
+    const debug = program.opts<{ debug?: boolean }>().debug === true;
+    const message = error instanceof Error ? error.message : String(error);
+    streams.err(
+      debug && error instanceof Error
+        ? `${error.stack}\n`
+        : `oquel failed: ${oneLine(message)} (this is a fault of oquel; --debug shows where)\n`,
+    );
+    return UNFORESEEN;
   }
 }

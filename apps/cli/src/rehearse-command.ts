@@ -1,6 +1,7 @@
 import {
   expand,
   indexProject,
+  oneLine,
   recordLine,
   rehearse,
   rehearsalsJunit,
@@ -12,7 +13,8 @@ import {
   type TraceLine,
 } from '@oquel/core';
 import { Command, Option } from 'commander';
-import { readProjectFrom, UsageError } from './input.js';
+import { readProjectFrom } from './input.js';
+import { UsageError } from './paths.js';
 import type { Streams } from './streams.js';
 import { orExplain } from './too-large.js';
 
@@ -58,8 +60,9 @@ function printer(streams: Streams, { format, trace }: RehearseFlags): (line: Tra
     const isRecord = 'n' in line;
     if (format === 'json' && (!isRecord || trace)) streams.out(traceText(line));
     if (format !== 'text' || !trace) return;
-    if (isRecord) streams.out(`${recordLine(line)}\n`);
-    else if (line.kind === 'rehearsal') streams.out(`${line.name} (${line.scenes.join(', ')})\n`);
+    if (isRecord) streams.out(`${oneLine(recordLine(line))}\n`);
+    else if (line.kind === 'rehearsal')
+      streams.out(`${oneLine(`${line.name} (${line.scenes.join(', ')})`)}\n`);
   };
 }
 

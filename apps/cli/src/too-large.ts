@@ -1,5 +1,5 @@
 import { ProjectTooLarge } from '@oquel/core';
-import { UsageError } from './input.js';
+import { UsageError } from './paths.js';
 
 /** Runs what expands a project; one that is too large is wrong input. */
 export function orExplain<T>(run: () => T, file: string): T {

@@ -58,7 +58,7 @@ describe('oquel audit', () => {
     [
       'torn JSON',
       () => ['audit', file('torn.json', '{"format": ')],
-      /torn\.json is not a sound project.*line 1/s,
+      /torn\.json is not a valid project.*line 1/s,
     ],
     ['a broken document', () => ['audit', file('b.json', { ...sound, name: 3 })], /found 3 at \/name/],
     [
@@ -66,7 +66,7 @@ describe('oquel audit', () => {
       () => ['audit', DEMO, '--format', 'xml'],
       /Allowed choices are text, json, sarif, junit, csv/,
     ],
-    ['a day that is none', () => ['audit', DEMO, '--today', '2026-02-30'], /no such day/],
+    ['a day that is none', () => ['audit', DEMO, '--today', '2026-02-30'], /expected a day such as/],
     [
       'a baseline that is none',
       () => ['audit', DEMO, '--baseline', DEMO],

@@ -59,6 +59,7 @@ export {
   type Together,
 } from './edit/wiring.js';
 export { compareFindings, type FindingChange } from './audit/compare.js';
+export { oneLine } from './export/one-line.js';
 export { auditText } from './export/text.js';
 export {
   printArg,

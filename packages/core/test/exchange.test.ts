@@ -42,6 +42,53 @@ describe('bindings as a table', () => {
       expect(is).toHaveLength(was.length);
     }
   });
+  it('keep notes and texts of any kind: blanks at their ends, empty, like a formula, with line ends', () => {
+    const texts = [
+      '',
+      ' ',
+      ' a',
+      'b ',
+      '=1+1',
+      '+a',
+      '-b',
+      '@c',
+      "'=d",
+      "''",
+      '\t=e',
+      '-5',
+      '"',
+      'a,b;c',
+      'one\ntwo',
+      '\r\n',
+    ];
+    const bindings = texts.map((note, i) => ({
+      id: `b${i}`,
+      from: { at: '.', event: 'onA' },
+      to: { at: '.', action: 'a' },
+      args: { text: note },
+      note,
+    }));
+    const project: Project = {
+      format: 'oquel.project/1',
+      name: 'Notes',
+      assets: [
+        {
+          id: 'hut',
+          kind: 'scene',
+          events: [{ name: 'onA', cause: { type: 'use' } }],
+          actions: [{ name: 'a', params: [{ name: 'text', type: 'string' }] }],
+          bindings,
+        },
+      ],
+    };
+    const bare = WITHOUT(project);
+    const text = bindingsCsv(project);
+    expect(text).not.toMatch(/(^|,)"?[=+@]/m);
+    const rows = read(bare, text);
+    expect(rows.flatMap((r) => r.faults)).toEqual([]);
+    const back = applyChanges(bare, csvChanges(indexProject(bare), rows)).project;
+    expect(back.assets[0].bindings).toEqual(bindings);
+  });
   it('change nothing where they are there already, and what was edited in between', () => {
     const text = bindingsCsv(DEMO);
     expect(new Set(read(DEMO, text).map((r) => r.state))).toEqual(new Set(['same']));

@@ -174,8 +174,12 @@ class Cells {
     private readonly faults: CsvRowFault[],
   ) {}
   text(field: CsvField): string {
+    return this.raw(field).trim();
+  }
+  /** With the blanks at its ends. */
+  raw(field: CsvField): string {
     const column = this.mapping[field];
-    return column === undefined ? '' : (this.cells[column] ?? '').trim();
+    return column === undefined ? '' : (this.cells[column] ?? '');
   }
   fault(field: CsvField, text: string): void {
     const column = this.mapping[field];
@@ -273,7 +277,7 @@ function readExtras(row: Cells): Pick<Binding, 'limit' | 'delay' | 'enabled' | '
     if (origin === 'code' || origin === 'authored') next.origin = origin;
     else row.fault('origin', `"${origin}" is neither code nor authored`);
   }
-  const note = row.text('note');
+  const note = row.raw('note');
   if (note !== '') next.note = note;
   return next;
 }

@@ -1,3 +1,4 @@
+import { unguardCell } from './guard.js';
 import { CsvError, parse } from 'csv-parse/browser/esm/sync';
 
 /** A text of separated values, taken apart. */
@@ -42,7 +43,7 @@ export function readCsvTable(text: string): CsvTable {
     if (!head) throw new CsvFault('the file is empty; its first line must name the columns');
     return {
       columns: head.record,
-      rows: rest.map(({ info, record }) => ({ line: info.lines, cells: record })),
+      rows: rest.map(({ info, record }) => ({ line: info.lines, cells: record.map(unguardCell) })),
       delimiter,
     };
   } catch (error) {

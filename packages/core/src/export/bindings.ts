@@ -33,7 +33,8 @@ function cells(b: Binding): string[] {
     receiver === '' ? '.' : receiver,
     action,
     args,
-    printAllOptions(b).join(' '),
+    // An empty cell is no note; an empty note is told as an option.
+    [...printAllOptions(b), ...(b.note === '' ? ['note ""'] : [])].join(' '),
     b.note ?? '',
   ];
 }

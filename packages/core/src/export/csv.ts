@@ -1,12 +1,16 @@
 import { stringify } from 'csv-stringify/browser/esm/sync';
 import type { AuditResult } from '../audit/finding.js';
+import { guardCell } from '../exchange/guard.js';
 import { canonicalJson } from '../project/canonical.js';
 import { edgeTable } from './graph-table.js';
 import type { Graph } from '../graph/graph.js';
 
-/** RFC 4180: comma, quotes where needed, CRLF. */
+/** RFC 4180: comma, quotes where needed (also for blanks at an end), CRLF. Cells that begin like a formula are guarded. */
 export function csvText(rows: Iterable<readonly (string | number)[]>): string {
-  return stringify([...rows] as never, { record_delimiter: 'windows' });
+  const guarded = Array.from(rows, (row) =>
+    row.map((cell) => (typeof cell === 'string' ? guardCell(cell) : cell)),
+  );
+  return stringify(guarded as never, { record_delimiter: 'windows', quoted_match: /^\s|\s$/ });
 }
 
 /** The findings as CSV, one a line; occurrences in one field, separated by blanks. */

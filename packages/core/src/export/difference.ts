@@ -1,3 +1,4 @@
+import { oneLine } from './one-line.js';
 import type { Difference, DifferenceLine } from '../compare/compare.js';
 
 const WORDS = {
@@ -13,16 +14,15 @@ export function differenceText({ groups }: Difference): string {
   return groups
     .map(({ asset, kind, lines }) => {
       const head = kind === 'project' ? 'the project' : `${kind} ${asset}`;
-      return `${head}\n${lines.map((line) => `  ${lineText(line)}\n`).join('')}`;
+      return [head, ...lines.flatMap(linesOf)].map((line) => `${oneLine(line)}\n`).join('');
     })
     .join('\n');
 }
-function lineText({ how, text, was, place, carried }: DifferenceLine): string {
-  const parts = [`${WORDS[how].padEnd(8)}${text}`];
+function linesOf({ how, text, was, place, carried }: DifferenceLine): string[] {
+  const parts = [`  ${WORDS[how].padEnd(8)}${text}`];
   if (place) parts.push(` (from place ${place[0]} to ${place[1]})`);
   if (carried !== undefined && carried > 0) {
     parts.push(` (${carried} binding${carried === 1 ? '' : 's'} carried along)`);
   }
-  if (was !== undefined) parts.push(`\n          was: ${was}`);
-  return parts.join('');
+  return [parts.join(''), ...(was === undefined ? [] : [`          was: ${was}`])];
 }

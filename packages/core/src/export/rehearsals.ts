@@ -2,6 +2,7 @@ import { XMLBuilder } from 'fast-xml-parser';
 import type { TraceRecord, Verdict, NotRun } from '../rehearse/records.js';
 import type { Coverage, TraceLine } from '../rehearse/rehearse.js';
 import { failsRehearsal, recordText, secondsText, verdictText } from '../rehearse/words.js';
+import { oneLine } from './one-line.js';
 import { xmlText } from './junit.js';
 
 /** One rehearsal with the records for which it fails. */
@@ -40,7 +41,7 @@ export function rehearsalsText(reports: readonly RehearsalReport[], coverage: Co
     const more = coverage.unserved.length - MOST;
     if (more > 0) lines.push(`    and ${more} more`);
   }
-  return `${lines.join('\n')}\n`;
+  return `${lines.map(oneLine).join('\n')}\n`;
 }
 const MOST = 50;
 

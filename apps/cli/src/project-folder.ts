@@ -1,0 +1,147 @@
+import {
+  closeSync,
+  existsSync,
+  fsyncSync,
+  mkdirSync,
+  openSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  writeSync,
+} from 'node:fs';
+import { dirname, join } from 'node:path';
+import { PROJECT_FILE } from '@oquel/core';
+import { inside, isFolder, realFolder, requireFile, UsageError } from './paths.js';
+
+/** Names what is under way while a folder is written; it is there from the moment on that the new state is whole. */
+const JOURNAL = '.oquel-writing.json';
+const FRESH = '.oquel-new';
+
+interface Journal {
+  /** Files that have a new state beside them. */
+  files: string[];
+  /** Files of assets that the project no longer has. */
+  gone: string[];
+}
+
+/** The text of a file of a project folder, as it is after whatever was being written; null if there is none. */
+export function readFromFolder(folder: string, path: string, read: (file: string) => string): string | null {
+  const root = realFolder(folder);
+  const file = inside(root, path);
+  const journal = readJournal(root);
+  if (journal?.gone.includes(path)) return null;
+  const fresh = `${file}${FRESH}`;
+  if (journal?.files.includes(path) && existsSync(fresh)) return read(inside(root, `${path}${FRESH}`));
+  return existsSync(file) ? read(file) : null;
+}
+
+/**
+ * Writes a project folder. All is written beside what is there, then put into its place; a crash leaves the old state
+ * whole or the new one, which the next reading or writing takes up. Only files of the project are replaced or removed.
+ * @throws UsageError where the folder is somebody else's, or cannot be written
+ */
+export function writeFolder(to: string, files: ReadonlyMap<string, string>): void {
+  const before = ownFiles(to);
+  makeFolder(to);
+  const root = realFolder(to);
+  const old = readJournal(root);
+  if (old) finish(root, old);
+  const paths = [...files.keys()];
+  for (const path of [...paths, ...before]) inside(root, path);
+  try {
+    for (const [path, text] of files) {
+      const file = inside(root, path);
+      makeFolder(dirname(file));
+      writeWhole(`${file}${FRESH}`, text);
+    }
+    const journal: Journal = { files: paths, gone: before.filter((path) => !files.has(path)) };
+    writeWhole(join(root, `${JOURNAL}${FRESH}`), JSON.stringify(journal));
+    renameSync(join(root, `${JOURNAL}${FRESH}`), join(root, JOURNAL));
+    finish(root, journal);
+  } catch (error) {
+    if (error instanceof UsageError) throw error;
+    throw new UsageError(`${to} cannot be written: ${(error as Error).message}; what was there is as it was`);
+  }
+}
+/** Writes one file, so that it is the old one or the new one whatever happens. @throws UsageError */
+export function writeFile(to: string, text: string): void {
+  try {
+    makeFolder(dirname(to));
+    writeWhole(`${to}${FRESH}`, text);
+    renameSync(`${to}${FRESH}`, to);
+  } catch (error) {
+    rmSync(`${to}${FRESH}`, { force: true });
+    if (error instanceof UsageError) throw error;
+    throw new UsageError(`${to} cannot be written: ${(error as Error).message}`);
+  }
+}
+
+/** Puts everything into its place; done again after a crash it comes to the same. */
+function finish(root: string, { files, gone }: Journal): void {
+  for (const path of files) {
+    const file = inside(root, path);
+    if (existsSync(`${file}${FRESH}`)) renameSync(`${file}${FRESH}`, file);
+  }
+  for (const path of gone) rmSync(inside(root, path), { force: true });
+  rmSync(join(root, JOURNAL), { force: true });
+}
+function readJournal(root: string): Journal | null {
+  const file = join(root, JOURNAL);
+  if (!existsSync(file)) return null;
+  requireFile(inside(root, JOURNAL));
+  return JSON.parse(readFileSync(file, 'utf8')) as Journal;
+}
+
+/** The files of the project that is in a folder. @throws UsageError where there is something else */
+function ownFiles(to: string): string[] {
+  if (!existsSync(to)) return [];
+  if (!isFolder(to)) throw new UsageError(`${to} is a file; give the name of the folder to write`);
+  const root = realFolder(to);
+  const names = readdirSync(root).filter((name) => !name.endsWith(FRESH) && name !== JOURNAL);
+  if (names.length === 0) return [];
+  const head = headOf(root);
+  if (head?.format !== 'oquel.project/1' || !Array.isArray(head.assets)) {
+    throw new UsageError(
+      `${to} holds other things and no ${PROJECT_FILE} of a project; give an empty folder or a project folder`,
+    );
+  }
+  const assets = head.assets.filter((path): path is string => typeof path === 'string' && OWN.test(path));
+  return [PROJECT_FILE, ...assets];
+}
+const OWN = /^(scenes|prefabs|widgets)\/[A-Za-z0-9_~-]+\.json$/;
+function headOf(root: string): { format?: unknown; assets?: unknown } | null {
+  try {
+    const text = readFromFolder(root, PROJECT_FILE, (file) => {
+      requireFile(file);
+      return readFileSync(file, 'utf8');
+    });
+    return text === null ? null : (JSON.parse(text) as { format?: unknown; assets?: unknown });
+  } catch (error) {
+    if (error instanceof UsageError) throw error;
+    return null;
+  }
+}
+
+/** Makes a folder and those around it, one by one. @throws UsageError */
+function makeFolder(path: string): void {
+  if (existsSync(path)) return;
+  const around = dirname(path);
+  if (around !== path) makeFolder(around);
+  try {
+    mkdirSync(path);
+  } catch (error) {
+    throw new UsageError(`${path} cannot be made: ${(error as Error).message}`);
+  }
+}
+/** On the disk when it returns. */
+function writeWhole(file: string, text: string): void {
+  const to = openSync(file, 'w');
+  try {
+    const bytes = Buffer.from(text);
+    for (let at = 0; at < bytes.length;) at += writeSync(to, bytes, at);
+    fsyncSync(to);
+  } finally {
+    closeSync(to);
+  }
+}
