@@ -13,6 +13,7 @@ await runScript(async () => {
     host: '',
     port: 0,
     databaseUrl: 'postgres://nowhere',
+    migrationUrl: null,
     web: null,
     demo: null,
     allowedHosts: [],

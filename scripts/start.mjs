@@ -1,14 +1,17 @@
-import { spawn } from 'node:child_process';
+import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { installNpmPackages } from './lib/packages.mjs';
+import { Application } from './lib/application.mjs';
 import { build } from './lib/build.mjs';
+import { installNpmPackages } from './lib/packages.mjs';
 import { startPostgres } from './lib/postgres.mjs';
 import { ROOT } from './lib/root.mjs';
 import { sleep } from './lib/run.mjs';
 import { runScript, say, since, Trouble } from './lib/say.mjs';
+import { endOrphans, forget } from './lib/server.mjs';
 
 /** Port on which the application is served; PORT overrides it. */
 const PORT = Number(process.env.PORT ?? 4780);
+const DATA = process.env.OQUEL_DATA ?? join(ROOT, '.data');
 
 await runScript(async () => {
   const start = performance.now();
@@ -18,58 +21,29 @@ await runScript(async () => {
       'Set it to a number from 1 to 65535, or leave it away.',
     );
   }
+  mkdirSync(DATA, { recursive: true });
+  const others = await endOrphans(DATA);
   await requirePort();
   await installNpmPackages();
   await build();
-  const db = await startPostgres(join(process.env.OQUEL_DATA ?? join(ROOT, '.data'), 'postgres'));
-  say(db.wasRunning ? 'PostgreSQL was running already.' : `PostgreSQL started in ${db.data}.`);
-  let server = null;
-  let stopping = false;
-  const stop = async () => {
-    if (stopping) return;
-    stopping = true;
-    say('\nStopping ...');
-    server?.kill('SIGTERM');
-    for (let i = 0; i < 50 && server && server.exitCode === null && server.signalCode === null; i++)
-      await sleep(100);
-    if (!db.wasRunning) await db.stop();
-  };
-  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stop());
-  const url = await db.database('oquel');
-  const result = await new Promise((resolve) => {
-    server = spawn(process.execPath, [join(ROOT, 'apps/server/dist/main.js')], {
-      cwd: ROOT,
-      // A group of its own: Ctrl+C in the terminal reaches only this script, which stops things in order.
-      detached: true,
-      stdio: ['ignore', 'pipe', 'inherit'],
-      env: {
-        ...process.env,
-        PORT: String(PORT),
-        DATABASE_URL: url,
-        OQUEL_WEB: join(ROOT, 'apps/web/dist'),
-        OQUEL_DEMO: join(ROOT, 'demo/storm-over-veyra.json'),
-        LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
-      },
-    });
-    server.stdout.on('data', (chunk) => {
-      const text = String(chunk);
-      if (text.includes('oquel-ready')) {
-        say(`\nOquel is at http://127.0.0.1:${PORT} (ready after ${since(start)}). Ctrl+C stops it.`);
-      } else process.stdout.write(text);
-    });
-    server.on('exit', (code, signal) => resolve({ code, signal }));
-  });
-  if (stopping) {
-    await stop();
-    while (!db.wasRunning && db.runningPort() !== null) await sleep(50);
-    say('Stopped.');
-    return 0;
+  const db = await startPostgres(join(DATA, 'postgres'));
+  if (!db.wasRunning) say(`PostgreSQL started in ${db.data}.`);
+  else if (others) say('PostgreSQL was running already.');
+  else {
+    say('PostgreSQL was left running by an earlier start; it is taken over.');
+    db.wasRunning = false;
   }
-  if (!db.wasRunning) await db.stop();
-  throw new Trouble(
-    `The server ended by itself (${result.signal ?? `exit code ${result.code}`}).`,
-    'See its messages above. Running `npm start` again recovers what it had stored.',
-  );
+  const app = new Application(db, { data: DATA, port: PORT, start });
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void app.stop());
+  try {
+    await app.run();
+  } finally {
+    forget(DATA, PORT);
+    if (!db.wasRunning) await db.stop();
+    while (!db.wasRunning && db.runningPort() !== null) await sleep(50);
+  }
+  say('Stopped.');
+  return 0;
 });
 
 /** Fails early, before anything is started, when the port cannot be had. */

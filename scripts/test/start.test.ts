@@ -1,13 +1,25 @@
-import { spawn, type ChildProcess } from 'node:child_process';
-import { chmodSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
+import {
+  chmodSync,
+  lstatSync,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  rmSync,
+  symlinkSync,
+  writeFileSync,
+} from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import pg from 'pg';
 import { freePort } from '../../apps/server/test/harness.js';
 
 const START = fileURLToPath(new URL('../start.mjs', import.meta.url));
+const SOCKETS = new URL('../lib/socket-folder.mjs', import.meta.url).href;
+const PROGRAMS = new URL('../lib/postgres-programs.mjs', import.meta.url).href;
 let data: string;
 let running: Started[] = [];
 beforeAll(() => {
@@ -33,7 +45,13 @@ class Started {
     this.ended = new Promise((resolve) => process.once('exit', (code) => resolve(code ?? -1)));
   }
   static at(port: number | string): Started {
-    const env = { ...process.env, NODE_OPTIONS: '', OQUEL_DATA: data, PORT: String(port) };
+    const env = {
+      ...process.env,
+      NODE_OPTIONS: '',
+      OQUEL_DATA: data,
+      PORT: String(port),
+      LOG_LEVEL: 'fatal',
+    };
     const started = new Started(
       Number(port),
       spawn(process.execPath, [START], { env, stdio: ['ignore', 'pipe', 'pipe'] }),
@@ -47,6 +65,16 @@ class Started {
       await pause(100);
     }
     return this;
+  }
+  async says(wanted: RegExp): Promise<void> {
+    for (let i = 0; i < 600 && !wanted.test(this.said); i++) await pause(100);
+    expect(this.said).toMatch(wanted);
+  }
+  health(): Promise<number> {
+    return fetch(`http://127.0.0.1:${this.port}/api/health`).then(
+      (r) => r.status,
+      () => 0,
+    );
   }
   async stop(): Promise<number> {
     running = running.filter((s) => s !== this);
@@ -99,17 +127,96 @@ describe('npm start', () => {
     await expect(first.projects()).rejects.toThrow();
   });
 
-  it('keeps what is stored between starts, also when the database was killed', async () => {
+  it('starts the server again when it is killed, and the database, and keeps what is stored', async () => {
     const first = await Started.at(await freePort()).ready();
     const body = JSON.stringify({ format: 'oquel.project/1', name: 'Kept', assets: [] });
     await fetch(`http://127.0.0.1:${first.port}/api/projects`, { method: 'POST', body });
+    const serverPid = (): number =>
+      (JSON.parse(readFileSync(join(data, `server-${first.port}.json`), 'utf8')) as { pid: number }).pid;
+    const before = serverPid();
+    process.kill(before, 'SIGKILL');
+    await first.says(/The server ended by itself \(SIGKILL\); it is started again/);
+    await first.says(/Oquel is again at/);
+    expect(serverPid()).not.toBe(before);
+    expect(await first.projects()).toHaveLength(2);
     process.kill(postmaster()!, 'SIGKILL');
-    await pause(300);
-    const down = await fetch(`http://127.0.0.1:${first.port}/api/health`);
-    expect(down.status).toBe(503);
-    await first.stop();
-    const again = await Started.at(await freePort()).ready();
-    expect((await again.projects()).map((p) => p.name).sort()).toEqual(['Kept', 'Storm over Veyra']);
-    expect(await again.stop()).toBe(0);
+    await first.says(/PostgreSQL ended by itself .*; it is started again/);
+    for (let i = 0; i < 300 && (await first.health()) !== 200; i++) await pause(100);
+    expect((await first.projects()).map((p) => p.name).sort()).toEqual(['Kept', 'Storm over Veyra']);
+    expect(await first.stop()).toBe(0);
+    expect(postmaster()).toBeNull();
+  });
+
+  it('ends a server that was left behind by a start that was killed', async () => {
+    const port = await freePort();
+    const first = await Started.at(port).ready();
+    first.process.kill('SIGKILL');
+    await first.ended;
+    expect(await first.health()).toBe(200);
+    const next = await Started.at(port).ready();
+    expect(next.said).toMatch(/A server of an earlier start \(process \d+\) was left running; it is ended/);
+    expect(await next.projects()).toHaveLength(2);
+    expect(await next.stop()).toBe(0);
+    expect(postmaster()).toBeNull();
+  });
+
+  it('serves as a role that owns nothing and is no superuser, and not as root', async () => {
+    const first = await Started.at(await freePort()).ready();
+    const { pid } = JSON.parse(readFileSync(join(data, `server-${first.port}.json`), 'utf8')) as {
+      pid: number;
+    };
+    const status = readFileSync(`/proc/${pid}/status`, 'utf8');
+    expect(Number(/^Uid:\s+(\d+)/m.exec(status)![1])).not.toBe(0);
+    const url = readFileSync(`/proc/${pid}/environ`, 'utf8')
+      .split('\0')
+      .find((v) => v.startsWith('DATABASE_URL='))!
+      .slice('DATABASE_URL='.length);
+    const client = new pg.Client({ connectionString: url });
+    await client.connect();
+    const { rows } = await client.query<{ super: boolean; owns: string }>(
+      `select rolsuper as super, (select count(*) from pg_class where relowner = pg_roles.oid)::text as owns
+       from pg_roles where rolname = current_user`,
+    );
+    expect(rows).toEqual([{ super: false, owns: '0' }]);
+    await expect(client.query('drop table projects')).rejects.toThrow(/must be owner/);
+    await expect(client.query('create table mine (a int)')).rejects.toThrow(/permission denied/);
+    await client.query('select oquel_analyze()');
+    await client.end();
+    expect(await first.stop()).toBe(0);
+  });
+});
+
+describe('the folder for the database’s socket', () => {
+  const folderFor = (dir: string): string => {
+    const code = `import(${JSON.stringify(SOCKETS)}).then((m) => console.log(m.socketFolder(${JSON.stringify(dir)})))`;
+    return execFileSync(process.execPath, ['-e', code], { encoding: 'utf8' }).trim();
+  };
+  it('is another one where somebody has made it first, or set a link in its place; and stays the same then', () => {
+    const dir = mkdtempSync(join(tmpdir(), 'oquel-sockets-'));
+    const first = folderFor(dir);
+    expect(folderFor(dir)).toBe(first);
+    rmSync(first, { recursive: true });
+    symlinkSync('/etc', first);
+    const second = folderFor(dir);
+    expect(second).not.toBe(first);
+    expect(lstatSync(second).isDirectory()).toBe(true);
+    expect(folderFor(dir)).toBe(second);
+    rmSync(first);
+    chmodSync(second, 0o777);
+    const third = folderFor(dir);
+    expect([first, second]).not.toContain(third);
+    for (const path of [dir, second, third]) rmSync(path, { recursive: true });
+  });
+});
+
+describe('data of another version of PostgreSQL', () => {
+  it('are refused with what to do', () => {
+    const dir = mkdtempSync(join(tmpdir(), 'oquel-version-'));
+    mkdirSync(join(dir, 'data'));
+    writeFileSync(join(dir, 'data/PG_VERSION'), '99\n');
+    const code = `import(${JSON.stringify(PROGRAMS)}).then((m) => m.programsFor(${JSON.stringify(join(dir, 'data'))}, 'there')).catch((e) => console.log(e.message))`;
+    const said = execFileSync(process.execPath, ['-e', code], { encoding: 'utf8' });
+    expect(said).toMatch(/made by PostgreSQL 99; here there is \d+[^]*apt-get install postgresql-99/);
+    rmSync(dir, { recursive: true });
   });
 });

@@ -3,7 +3,10 @@ export interface Config {
   /** Loopback unless told otherwise. */
   host: string;
   port: number;
+  /** As a role that owns nothing. */
   databaseUrl: string;
+  /** As the role that owns the tables, for migrations; null: as the server itself. */
+  migrationUrl: string | null;
   /** Folder of the built web application; null serves the API alone. */
   web: string | null;
   /** Document loaded when there is no project yet; null for none. */
@@ -27,6 +30,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     host: env.HOST ?? '127.0.0.1',
     port,
     databaseUrl: env.DATABASE_URL,
+    migrationUrl: env.MIGRATION_URL ?? null,
     web: env.OQUEL_WEB ?? null,
     demo: env.OQUEL_DEMO ?? null,
     allowedHosts: (env.OQUEL_HOSTS ?? '')
