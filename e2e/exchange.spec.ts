@@ -210,3 +210,26 @@ test('bindings go out as a table that comes back the same, and the graph as Grap
   expect(counted.nodes).toBeGreaterThan(400);
   expect(counted.edges).toBeGreaterThan(250);
 });
+
+test('reading a large file can be cancelled, and what is no UTF-8 is refused in words', async ({
+  page,
+  demo,
+}) => {
+  await openExchange(page, demo);
+  const document = demoDocument();
+  // Much to unpack and to read, little to send.
+  const large = JSON.stringify({
+    ...document,
+    note: 'x',
+    blanks: Array.from({ length: 200_000 }, () => ({ a: [{}] })),
+  });
+  await bring(page, 'large.json', large + ' '.repeat(60_000_000));
+  await page.getByRole('button', { name: 'Cancel' }).click();
+  await expect(page.getByText('Reading was cancelled')).toBeVisible();
+  await bring(page, 'latin.json', Buffer.from('{"name":"a\xff"}', 'latin1'));
+  await expect(page.getByText('the file is not text in UTF-8')).toBeVisible();
+  await bring(page, 'twice.json', '{"format":"oquel.project/1","name":"a","name":"b","assets":[]}');
+  await expect(
+    page.getByText('1 property found more than once; the last value is used: /name'),
+  ).toBeVisible();
+});

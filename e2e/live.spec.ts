@@ -261,3 +261,24 @@ test('the database goes away under an open window: edits wait, outlive a reload,
   await admin.end();
   await server.stop();
 });
+
+test('a server that has stopped without a word shows as not answering within fifteen seconds', async ({
+  page,
+}) => {
+  const server = await startServer(await newDatabase());
+  const id = await server.import(readFileSync(DEMO, 'utf8'));
+  await page.goto(`${server.url}/p/${id}/wire?scope=pylon-ridge&at=mast-2`);
+  await saved(page);
+  await page.getByText(/Gate:/).waitFor();
+  server.process.kill('SIGSTOP');
+  try {
+    await expect(page.getByText('server not answering')).toBeVisible({ timeout: 15_000 });
+    await addRelease(page, 'brake-1');
+    await expect(page.getByText('server not answering: 1 edit waiting')).toBeVisible();
+  } finally {
+    server.process.kill('SIGCONT');
+  }
+  await expect(page.locator('[data-saving="saved"]')).toBeVisible({ timeout: 30_000 });
+  await expect(count(page, 'onCalm')).toHaveText('2');
+  await server.stop();
+});

@@ -8,6 +8,8 @@ const BENCHES = {
   generate: 'writes a large project: SIZE FILE [SEED]',
   interface:
     'opening, choosing, filtering, editing and panning with 100 thousand expanded bindings, in Chromium',
+  kills:
+    'server and database killed again and again under clients that edit: nothing confirmed is lost or doubled',
   rehearse: 'a dry run of a million deliveries',
   ripple: 'following, laying out and panning a ripple of 10 thousand entries, in Chromium',
   start: 'cold and warm `npm start` in a fresh clone',

@@ -6,7 +6,7 @@ import { installNpmPackages } from './lib/packages.mjs';
 import { startPostgres } from './lib/postgres.mjs';
 import { ROOT } from './lib/root.mjs';
 import { sleep } from './lib/run.mjs';
-import { runScript, say, since, Trouble } from './lib/say.mjs';
+import { runScript, say, Trouble } from './lib/say.mjs';
 import { endOrphans, forget } from './lib/server.mjs';
 
 /** Port on which the application is served; PORT overrides it. */

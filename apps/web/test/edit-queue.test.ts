@@ -137,7 +137,7 @@ describe('the edit queue', () => {
         async (count, actions) => {
           const world = new QueueWorld();
           for (let i = 0; i < count; i++) world.window(i);
-          for (const a of actions) await act(world, count, a as Action);
+          for (const a of actions) await act(world, count, a);
           await world.quiet();
           check(world);
         },

@@ -69,7 +69,7 @@ describe('change sets', () => {
             current = step.project;
             inverse.unshift(...step.inverse);
           } catch (error) {
-            throw Object.assign(error as object, { change: i });
+            throw Object.assign(error as Error, { change: i });
           }
         });
         return { project: current, inverse };

@@ -7,7 +7,6 @@ import {
   type Binding,
   type Project,
   type Rehearsal,
-  type Step,
   type TraceLine,
 } from '../src/index.js';
 import { NaiveRehearsal } from './naive-rehearsal/run.js';

@@ -220,7 +220,7 @@ describe('reading', () => {
       const text = JSON.stringify(randomProject(i % 20), null, 1);
       const at = r.int(text.length);
       const torn = text.slice(0, at) + r.pick(['}', ']', ',', ':', 'x']) + text.slice(at);
-      let message = '';
+      let message: string;
       try {
         JSON.parse(torn);
         continue;

@@ -19,6 +19,7 @@ import type {
   SelectionAsk,
   StateText,
 } from '../workers/auditor.js';
+import type { Incoming } from '../workers/incoming.js';
 import type { CsvAsk } from '../workers/csv-incoming.js';
 
 type Methods = {
@@ -72,10 +73,10 @@ export abstract class AuditorQuestions {
     await this.auditing;
     return this.auditor.compare(from, to);
   }
-  /** A file that may come in, beside what is now. */
-  async incoming(bytes: Uint8Array): ReturnType<AuditorPort['incoming']> {
+  /** What came in from a file beside what is now. */
+  async compareIncoming(incoming: Pick<Incoming, 'project' | 'audit'>): Promise<Comparison> {
     await this.auditing;
-    return this.auditor.incoming(bytes, today());
+    return this.auditor.compareIncoming(incoming);
   }
   async csv(ask: CsvAsk): ReturnType<AuditorPort['csv']> {
     await this.auditing;

@@ -166,18 +166,16 @@ export class Auditor {
     const renamed = withLaterNames(before, after);
     return renamed ? compareFindings(audit(renamed, { today: this.today }).findings, now) : plain;
   }
-  /** A file that may come in, beside what is now if a project is open. */
-  incoming(bytes: Uint8Array, today: string): { incoming: Incoming; comparison: Comparison | null } | Unfit {
-    const incoming = readIncoming(bytes, today);
-    if ('problems' in incoming) return incoming;
-    if (!this.open_) return { incoming, comparison: null };
-    const { project, result } = this.open_;
+  /** A file that may come in. */
+  incoming(bytes: Uint8Array, today: string): Incoming | Unfit {
+    return readIncoming(bytes, today);
+  }
+  /** What came in beside what is now. */
+  compareIncoming({ project, audit: its }: Pick<Incoming, 'project' | 'audit'>): Comparison {
+    const { live } = this;
     return {
-      incoming,
-      comparison: {
-        difference: compareProjects(project, incoming.project),
-        findings: this.findingChange(project, result.findings, incoming.project, incoming.audit.findings),
-      },
+      difference: compareProjects(live.project, project),
+      findings: this.findingChange(live.project, live.result.findings, project, its.findings),
     };
   }
   csv(ask: CsvAsk): CsvLook | { fault: string } {

@@ -11,7 +11,7 @@ import {
   type Project,
   type ReadResult,
 } from '@oquel/core';
-import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
+import { strToU8, unzipSync, zipSync } from 'fflate';
 
 /** A document that has been read and found sound, and nothing of it stored. */
 export interface Incoming {
@@ -19,6 +19,8 @@ export interface Incoming {
   project: Project;
   /** Pointers of properties that the format does not know. */
   unknown: string[];
+  /** Pointers of properties that stand more than once; the last of each counts. */
+  repeated: string[];
   audit: AuditResult;
 }
 /** Why a file cannot come in. */
@@ -34,8 +36,8 @@ const MOST_BYTES = 256 * 1024 * 1024;
 export function readIncoming(bytes: Uint8Array, today: string): Incoming | Unfit {
   try {
     const isZip = bytes[0] === 0x50 && bytes[1] === 0x4b;
-    const { project, unknown } = isZip ? readZip(bytes) : readProjectText(strFromU8(bytes));
-    return { text: JSON.stringify(project), project, unknown, audit: audit(project, { today }) };
+    const { project, unknown, repeated } = isZip ? readZip(bytes) : readProjectText(textOf(bytes));
+    return { text: JSON.stringify(project), project, unknown, repeated, audit: audit(project, { today }) };
   } catch (error) {
     if (error instanceof BrokenDocument) return { message: error.message, problems: error.problems };
     if (error instanceof ProjectTooLarge || error instanceof UnfitZip) {
@@ -46,6 +48,14 @@ export function readIncoming(bytes: Uint8Array, today: string): Incoming | Unfit
 }
 
 class UnfitZip extends Error {}
+
+function textOf(bytes: Uint8Array): string {
+  try {
+    return new TextDecoder('utf-8', { fatal: true, ignoreBOM: true }).decode(bytes);
+  } catch {
+    throw new UnfitZip('the file is not text in UTF-8');
+  }
+}
 
 function readZip(bytes: Uint8Array): ReadResult {
   let files: Record<string, Uint8Array>;
@@ -72,7 +82,7 @@ function readZip(bytes: Uint8Array): ReadResult {
   const base = head.slice(0, -PROJECT_FILE.length);
   return fromFolder((path) => {
     const file = files[base + path] as Uint8Array | undefined;
-    return file ? strFromU8(file) : null;
+    return file ? textOf(file) : null;
   });
 }
 

@@ -103,7 +103,7 @@ function sameParams(a: Action, b: Action): boolean {
 const numbers = new WeakMap<ReadonlySet<string>, Map<string, number>>();
 function numbersFor(taken: ReadonlySet<string>): Map<string, number> {
   let known = numbers.get(taken);
-  if (!known) numbers.set(taken, (known = new Map()));
+  if (!known) numbers.set(taken, (known = new Map<string, number>()));
   return known;
 }
 /** A free binding id made of a stem, such as `onGust-3`; the stem's characters are kept within the format's names. */

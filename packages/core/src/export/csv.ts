@@ -10,7 +10,7 @@ export function csvText(rows: Iterable<readonly (string | number)[]>): string {
   const guarded = Array.from(rows, (row) =>
     row.map((cell) => (typeof cell === 'string' ? guardCell(cell) : cell)),
   );
-  return stringify(guarded as never, { record_delimiter: 'windows', quoted_match: /^\s|\s$/ });
+  return stringify(guarded, { record_delimiter: 'windows', quoted_match: /^\s|\s$/ });
 }
 
 /** The findings as CSV, one a line; occurrences in one field, separated by blanks. */

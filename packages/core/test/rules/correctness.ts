@@ -183,6 +183,43 @@ export const ROWS: Row[] = [
     [],
   ],
   [
+    'start-race',
+    'its own start, but another start leads to that one by waking it',
+    project([
+      scene({
+        placements: [place('b', 'B', { asleep: true }), place('a', 'A')],
+        bindings: [wire('a.onStart', 'b.rise')],
+      }),
+      asset('A', { events: [event('onStart', 'start')] }),
+      asset('B', {
+        events: [event('onStart', 'start')],
+        actions: [{ name: 'x' }, { name: 'rise', whileAsleep: true, effects: [{ wake: true }] }],
+        bindings: [wire('..onStart', '..x', { origin: 'code', bind: 'start' })],
+      }),
+    ]),
+    [[undefined, { asset: 'B' }]],
+  ],
+  [
+    'duplicate-binding',
+    'delays are added in whole microseconds: a publication after 1 s and a hearing at once, beside one after 1 s',
+    project(
+      [
+        scene({
+          events: [event('onA')],
+          actions: [{ name: 'x' }],
+          bindings: [
+            wire('..onA', '#bell', { delay: 0.4000001 }),
+            wire('#bell', '..x', { delay: 0.6 }),
+            wire('..onA', '..x', { delay: 1 }),
+            wire('..onA', '..x', { delay: 1.1 }),
+          ],
+        }),
+      ],
+      { channels: [{ name: 'bell' }] },
+    ),
+    [[undefined, { bindings: [{ asset: 'ridge' }, { asset: 'ridge' }] }]],
+  ],
+  [
     'leaky-binding',
     'the owner can be destroyed',
     project([

@@ -80,6 +80,22 @@ export const ROWS: Row[] = [
     [[undefined, { asset: 'ridge' }]],
   ],
   [
+    'authority-gap',
+    'where nobody may send',
+    project(
+      [
+        scene({
+          placements: [place('l', 'L')],
+          events: [event('onA', 'use', { delivery: { send: 'nobody' } })],
+          bindings: [wire('..onA', 'l.x')],
+        }),
+        asset('L', { existsOn: 'authority', actions: [{ name: 'x' }] }),
+      ],
+      { peers: [{ name: 'host', role: 'server' }] },
+    ),
+    [[undefined, { asset: 'ridge' }]],
+  ],
+  [
     'unreliable-state',
     'only sounds',
     project(

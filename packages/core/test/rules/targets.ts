@@ -192,6 +192,34 @@ export const ROWS: Row[] = [
     [['sometimes', { asset: 'ridge' }]],
   ],
   [
+    'unloaded-target',
+    'when a channel is heard, the owner’s scene counts as the sender’s',
+    project(
+      [
+        scene({
+          actions: [{ name: 'x' }],
+          bindings: [wire('#bell', 'hut:horn.sound')],
+        }),
+        scene({ placements: [place('horn', 'Horn')] }, 'hut'),
+        horn,
+      ],
+      { channels: [{ name: 'bell' }], loadSets: [{ name: 'a', scenes: ['ridge'] }] },
+    ),
+    [['apart', { asset: 'ridge' }]],
+  ],
+  [
+    'dangling-sender',
+    'judged in each copy: an instance, and then its event, each with its own class',
+    project([
+      scene({ placements: [place('a', 'A'), place('b', 'A')] }),
+      asset('A', { actions: [{ name: 'x' }], bindings: [wire('gone.onA', '..x'), wire('..onGone', '..x')] }),
+    ]),
+    [
+      ['event', { asset: 'A' }],
+      ['placement', { asset: 'A' }],
+    ],
+  ],
+  [
     'reaches-out',
     'also by its sender',
     project([scene(), asset('A', { actions: [{ name: 'x' }], bindings: [wire('ridge:..onA', '..x')] })]),

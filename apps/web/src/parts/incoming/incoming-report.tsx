@@ -11,7 +11,7 @@ const MOST_UNKNOWN = 8;
 /** What a document holds, and what it would change, before anything of it is stored. */
 export function IncomingReport({
   file,
-  incoming: { project, unknown, audit },
+  incoming: { project, unknown, repeated, audit },
   comparison,
   children,
 }: {
@@ -49,6 +49,13 @@ export function IncomingReport({
           </span>
         ))}
       </p>
+      {repeated.length > 0 && (
+        <p className="soft">
+          {countText(repeated.length, 'property', 'properties')} found more than once; the last value is used:{' '}
+          <span className="mono">{repeated.slice(0, MOST_UNKNOWN).join(', ')}</span>
+          {repeated.length > MOST_UNKNOWN && ` and ${repeated.length - MOST_UNKNOWN} more`}
+        </p>
+      )}
       {unknown.length > 0 && (
         <p className="fault warning">
           {countText(unknown.length, 'property', 'properties')} that the format does not know; they are kept:{' '}

@@ -26,7 +26,7 @@ function asking({ base, who, key, seen }: Entry): Asking {
 function send(id: string, { job }: Entry, ask: Asking): Promise<Edits> {
   switch (job.way) {
     case 'edit':
-      return sendEdit(id, { ...ask, label: job.changeSet.label, changes: job.changeSet.changes as never });
+      return sendEdit(id, { ...ask, label: job.changeSet.label, changes: job.changeSet.changes });
     case 'undo':
     case 'redo':
       return sendStep(id, job.way, { ...ask, version: job.version ?? undefined });

@@ -2,6 +2,7 @@ import './exchange.css';
 import { useRef, useState, type DragEvent, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { importDocument } from '../../api/client.js';
+import { readFile } from '../../parts/incoming/read-file.js';
 import { IncomingReport, UnfitReport } from '../../parts/incoming/incoming-report.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import type { Comparison } from '../../workers/auditor.js';
@@ -21,6 +22,7 @@ export function ExchangeView(): ReactNode {
   const navigate = useNavigate();
   const input = useRef<HTMLInputElement>(null);
   const [over, setOver] = useState(false);
+  const reading = useRef<AbortController | null>(null);
   const [busy, setBusy] = useState('');
   const [came, setCame] = useState<Came | null>(null);
   const take = async (file: File | undefined): Promise<void> => {
@@ -33,11 +35,12 @@ export function ExchangeView(): ReactNode {
         return;
       }
       const version = session.storedVersion;
-      const read = await session.incoming(new Uint8Array(await file.arrayBuffer()));
+      reading.current = new AbortController();
+      const read = await readFile(file, reading.current.signal);
       if ('problems' in read) setCame({ kind: 'unfit', file: file.name, unfit: read });
       else {
-        const { incoming, comparison } = read;
-        setCame({ kind: 'document', file: file.name, incoming, comparison: comparison!, version });
+        const comparison = await session.compareIncoming(read);
+        setCame({ kind: 'document', file: file.name, incoming: read, comparison, version });
       }
     } catch (error) {
       const message = error instanceof Error ? error.message : String(error);
@@ -101,7 +104,14 @@ export function ExchangeView(): ReactNode {
             or drop one here: a document, a zip of the folder form, or a table of bindings (CSV)
           </span>
         </div>
-        {busy !== '' && <p role="status">Reading {busy} ...</p>}
+        {busy !== '' && (
+          <p role="status">
+            Reading {busy} ...{' '}
+            <button type="button" className="word" onClick={() => reading.current?.abort()}>
+              Cancel
+            </button>
+          </p>
+        )}
         {came?.kind === 'unfit' && <UnfitReport file={came.file} unfit={came.unfit} />}
         {came?.kind === 'document' && (
           <IncomingReport file={came.file} incoming={came.incoming} comparison={came.comparison}>

@@ -8,7 +8,7 @@ import { IncomingReport, UnfitReport } from '../../parts/incoming/incoming-repor
 import type { Incoming, Unfit } from '../../workers/incoming.js';
 import { keptEntries } from '../../session/queue/browser-store.js';
 import { countText } from '../../parts/ui/severity-mark.js';
-import { readFile } from './read-file.js';
+import { readFile } from '../../parts/incoming/read-file.js';
 
 /** All projects, and the way in for a new one. */
 export function ProjectsView(): ReactNode {
@@ -26,15 +26,17 @@ export function ProjectsView(): ReactNode {
   useEffect(() => {
     document.title = 'Projects · Oquel';
   }, []);
+  const cancel = useRef<AbortController | null>(null);
   const [came, setCame] = useState<{ incoming: Incoming } | { unfit: Unfit } | null>(null);
   const reading = useMutation({
     mutationFn: async (chosen: File) => {
       setFile(chosen.name);
       setCame(null);
       importing.reset();
-      return readFile(chosen);
+      cancel.current = new AbortController();
+      return readFile(chosen, cancel.current.signal);
     },
-    onSuccess: setCame,
+    onSuccess: (read) => setCame('problems' in read ? { unfit: read } : { incoming: read }),
   });
   const importing = useMutation({
     mutationFn: importDocument,
@@ -87,6 +89,7 @@ export function ProjectsView(): ReactNode {
           >
             {importing.isPending ? 'Importing ...' : reading.isPending ? 'Reading ...' : 'Import a document'}
           </Button>
+          {reading.isPending && <Button onClick={() => cancel.current?.abort()}>Cancel</Button>}
         </div>
         {reading.error && (
           <UnfitReport file={file} unfit={{ message: reading.error.message, problems: [] }} />
