@@ -140,7 +140,7 @@ test('edits of a window that was closed are found by the list of projects and by
   const row = second.locator('.projectrow', { has: second.locator(`a[href*="${demo.id}"]`) }).first();
   await expect(row).toContainText('2 edits not stored');
   await openMast(second, demo);
-  await expect(second.getByText('2 edits from a closed window not stored')).toBeVisible();
+  await expect(second.getByText('2 edits from a closed window are not stored')).toBeVisible();
   await expect(count(second, 'onCalm')).toHaveText('1');
   await second.getByRole('button', { name: 'Review' }).click();
   const panel = second.getByRole('dialog', { name: 'Edits that are not stored' });

@@ -10,6 +10,8 @@ const BENCHES = {
     'opening, choosing, filtering, editing and panning with 100 thousand expanded bindings, in Chromium',
   kills:
     'server and database killed again and again under clients that edit: nothing confirmed is lost or doubled',
+  pressure:
+    'very long edits, very many audits, a very large import, very many windows, and whether the server answers meanwhile',
   rehearse: 'a dry run of a million deliveries',
   ripple: 'following, laying out and panning a ripple of 10 thousand entries, in Chromium',
   start: 'cold and warm `npm start` in a fresh clone',

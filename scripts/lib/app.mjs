@@ -27,7 +27,7 @@ export async function withServer(use) {
   });
   await new Promise((resolve) => server.stdout.once('data', resolve));
   try {
-    return await use({ base: `http://127.0.0.1:${port}`, databaseUrl });
+    return await use({ base: `http://127.0.0.1:${port}`, databaseUrl, pid: server.pid });
   } finally {
     server.kill('SIGTERM');
     await new Promise((resolve) => server.once('exit', resolve));

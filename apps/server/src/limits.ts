@@ -67,5 +67,5 @@ export const LIMITS = {
     gone: 30_000,
     quiet: 5_000,
   },
-  rate: { window: 10_000, requests: 1_000 },
+  rate: { window: 10_000, requests: 5_000 },
 } as const;

@@ -11,7 +11,7 @@ import {
   MaxLength,
   Min,
 } from 'class-validator';
-import { MAX_VERSION } from '../edits/edit.dto.js';
+import { MAX_VERSION } from '../projects/edit.log.js';
 import { Sayable } from '../http/sayable.js';
 
 /** Of a request that is done once, however often it is sent. */

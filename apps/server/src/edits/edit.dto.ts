@@ -14,9 +14,7 @@ import { Type } from 'class-transformer';
 import { Sayable } from '../http/sayable.js';
 import { validated } from '../http/validated.js';
 import { LIMITS } from '../limits.js';
-
-/** Versions are whole numbers that the database can hold. */
-export const MAX_VERSION = 2 ** 31 - 1;
+import { MAX_VERSION } from '../projects/edit.log.js';
 
 /** Who asks for an edit, and what they had seen. */
 export class AskDto {

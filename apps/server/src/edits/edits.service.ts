@@ -26,6 +26,8 @@ interface Entry {
 interface Prepared {
   changes: Change[];
   entry: Entry;
+  /** The changes are those that were sent. */
+  isSent?: boolean;
 }
 interface Locked {
   tx: Tx;
@@ -53,7 +55,7 @@ export class EditsService {
       const met = await this.log.meeting(tx, id, dto.base, changes, (e) => e.key !== null && seen.has(e.key));
       if (met.length > 0) throw stale(met, changes);
       await this.log.dropUndone(tx, id, dto.author ?? null);
-      return { changes, entry: { kind: 'edit', of: null, label: dto.label } };
+      return { changes, isSent: true, entry: { kind: 'edit', of: null, label: dto.label } };
     });
   }
 
@@ -149,18 +151,29 @@ export class EditsService {
       if (done !== null) return { version, ...(await this.answer(tx, id, have, dto)) };
       if (dto.base > version) throw unknownVersion(dto.base, version);
       const { project, bytes } = await this.store.openAt(tx, id, version);
-      const { changes, entry } = await prepare({ tx, version, project });
+      const { changes, entry, isSent = false } = await prepare({ tx, version, project });
       const applied = applyChanges(project, changes);
       const grown = await writeDifference(tx, id, project, applied.project);
       after = { version: version + 1, project: applied.project, bytes: Math.max(0, bytes + grown) };
-      await this.append(tx, id, after, entry, dto, changes, applied.inverse);
-      return { version: version + 1, ...(await this.answer(tx, id, have, dto)) };
+      const own = await this.append(tx, id, after, entry, dto, changes, applied.inverse);
+      const answer = await this.answer(tx, id, have, dto, version);
+      // Whoever sent the changes of an edit has them; they know it by its key.
+      const last = { ...own, changes: isSent && dto.key !== undefined ? [] : changes };
+      if (answer.complete) answer.edits.push(last);
+      return { version: version + 1, ...answer };
     });
     if (after) this.store.keep(id, after);
     return result;
   }
-  private async answer(tx: Tx, id: string, have: number, dto: AskDto): Promise<Omit<EditsDto, 'version'>> {
-    const edits = await this.log.since(tx, id, have);
+  /** The edits after the version that the client has, up to another one. */
+  private async answer(
+    tx: Tx,
+    id: string,
+    have: number,
+    dto: AskDto,
+    to?: number,
+  ): Promise<Omit<EditsDto, 'version'>> {
+    const edits = await this.log.since(tx, id, have, to);
     return { ...edits, ...(await this.log.ahead(tx, id, dto.author ?? null)) };
   }
 
@@ -172,8 +185,8 @@ export class EditsService {
     dto: AskDto,
     changes: Change[],
     inverse: Change[],
-  ): Promise<void> {
-    await tx
+  ): Promise<Omit<LoggedEdit, 'changes'>> {
+    const { at } = await tx
       .insertInto('edits')
       .values({
         project_id: id,
@@ -188,12 +201,16 @@ export class EditsService {
         inverse: JSON.stringify(inverse),
         key: dto.key ?? null,
       })
-      .execute();
+      .returning('at')
+      .executeTakeFirstOrThrow();
     await tx
       .updateTable('projects')
       .set({ version, bytes, updated_at: new Date() })
       .where('id', '=', id)
       .execute();
     await tell(tx, { what: 'version', project: id, version });
+    const { kind, label } = entry;
+    const { who, author = null, key = null } = dto;
+    return { version, kind, label, who, author, at, inForce: kind === 'edit', key };
   }
 }

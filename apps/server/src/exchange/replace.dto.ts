@@ -1,7 +1,8 @@
 import { ApiProperty, PickType } from '@nestjs/swagger';
 import { Type } from 'class-transformer';
 import { IsInt, IsOptional, Max, Min } from 'class-validator';
-import { EditHeadDto, MAX_VERSION } from '../edits/edit.dto.js';
+import { EditHeadDto } from '../edits/edit.dto.js';
+import { MAX_VERSION } from '../projects/edit.log.js';
 
 /** The query of a document that takes a project's place. */
 export class ReplaceDto extends PickType(EditHeadDto, ['label', 'who', 'key', 'author'] as const) {

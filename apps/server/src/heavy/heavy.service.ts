@@ -21,6 +21,8 @@ type Done = Extract<HeavyAnswer, { bytes: Uint8Array }>;
 export class HeavyService implements OnModuleDestroy {
   private readonly documents: Piscina;
   private readonly audits: Piscina;
+  /** Tasks that run or wait, by pool. */
+  private readonly taken = new Map<Piscina, number>();
 
   constructor(
     @Inject(CONFIG) config: Config,
@@ -35,7 +37,6 @@ export class HeavyService implements OnModuleDestroy {
         maxThreads: LIMITS.heavy.threads,
         minThreads: 0,
         idleTimeout: 30_000,
-        maxQueue: LIMITS.heavy.waiting,
         resourceLimits: { maxOldGenerationSizeMb: LIMITS.heavy.memory },
       });
     this.documents = pool();
@@ -93,6 +94,16 @@ export class HeavyService implements OnModuleDestroy {
     return asJson(await this.run(this.documents, task, LIMITS.heavy.time));
   }
   private async run(pool: Piscina, task: HeavyTask, time: number, left?: AbortSignal): Promise<Done> {
+    const taken = this.taken.get(pool) ?? 0;
+    if (taken >= LIMITS.heavy.threads + LIMITS.heavy.waiting) throw busy('too much is being worked on');
+    this.taken.set(pool, taken + 1);
+    try {
+      return await this.perform(pool, task, time, left);
+    } finally {
+      this.taken.set(pool, this.taken.get(pool)! - 1);
+    }
+  }
+  private async perform(pool: Piscina, task: HeavyTask, time: number, left?: AbortSignal): Promise<Done> {
     const late = AbortSignal.timeout(time);
     const signal = left ? AbortSignal.any([late, left]) : late;
     let answer: HeavyAnswer;
@@ -121,11 +132,10 @@ function failure(error: unknown, late: boolean, time: number): Error {
     const detail = `this took longer than ${time / 1000} s and was given up; nothing was stored by it`;
     return new ProblemError(503, 'too-slow', 'It took too long', detail);
   }
-  const { code, message } = error as { code?: string; message?: string };
+  const { code } = error as { code?: string };
   if (code === 'ERR_WORKER_OUT_OF_MEMORY') {
     const detail = `this needs more than ${LIMITS.heavy.memory} MiB of memory; nothing was stored`;
     return new ProblemError(413, 'too-large', 'Too large', detail);
   }
-  if (message?.includes('queue is at limit')) return busy('too much is being worked on');
   return error as Error;
 }

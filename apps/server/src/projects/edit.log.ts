@@ -41,6 +41,8 @@ export interface StackEdit extends HistoryStep {
   inverse: Change[];
 }
 
+/** Versions are whole numbers that the database can hold. */
+export const MAX_VERSION = 2 ** 31 - 1;
 const COLUMNS = ['version', 'kind', 'state', 'label', 'who', 'author', 'at', 'changes', 'key'] as const;
 
 /** The append-only log of edits, with what undo and redo would take from it. */
@@ -49,8 +51,8 @@ export class EditLog {
   /**
    * Edits after a version, oldest first; incomplete where there are too many for one answer. Cost: what is answered.
    */
-  since(k: Reader, id: string, version: number): Promise<LoggedEdits> {
-    return this.next(k, id, version, LIMITS.edits.answered);
+  since(k: Reader, id: string, version: number, to?: number): Promise<LoggedEdits> {
+    return this.next(k, id, version, LIMITS.edits.answered, to);
   }
 
   /**
@@ -172,12 +174,19 @@ export class EditLog {
   }
 
   /** As many edits after a version as there is room for, at least one if there is one. */
-  private async next(k: Reader, id: string, version: number, most: number): Promise<LoggedEdits> {
+  private async next(
+    k: Reader,
+    id: string,
+    version: number,
+    most: number,
+    to = MAX_VERSION,
+  ): Promise<LoggedEdits> {
     const sizes = await k
       .selectFrom('edits')
       .select(['version', sql<number>`octet_length(changes::text)`.as('bytes')])
       .where('project_id', '=', id)
       .where('version', '>', version)
+      .where('version', '<=', to)
       .orderBy('version')
       .limit(most + 1)
       .execute();

@@ -61,7 +61,7 @@ export function ConflictPanel(): ReactNode {
         <button type="button" className="tick" onClick={() => session.settle('mine')}>
           Use mine
         </button>
-        <span className="soft">Mine can be undone; if you keep {last.who}’s, your edit is set aside.</span>
+        <span className="soft">If you keep {last.who}’s, your edit is set aside and can be tried again.</span>
         {conflicts.length > 1 && <span className="soft">{conflicts.length - 1} more after this one.</span>}
       </div>
     </Dialog>

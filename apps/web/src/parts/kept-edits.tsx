@@ -18,7 +18,8 @@ export function KeptEdits(): ReactNode {
       <div className="keptbar" role="status">
         <span>
           {[
-            found.length > 0 && `${countText(found.length, 'edit')} from a closed window not stored`,
+            found.length > 0 &&
+              `${countText(found.length, 'edit')} from a closed window ${found.length === 1 ? 'is' : 'are'} not stored`,
             aside.length > 0 && `${countText(aside.length, 'edit')} set aside`,
           ]
             .filter(Boolean)

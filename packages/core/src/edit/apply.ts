@@ -105,23 +105,27 @@ export class ChangeApplier {
       this.assets.replace(asset.id, { ...asset, [change.list]: [] });
       return { ...inverse, dropList: true } as Change;
     }
-    const at = list.indexOf(change.id);
-    if (at < 0) throw noItem(change, n);
+    const spot = list.spot(change.id);
+    if (!spot) throw noItem(change, n);
     const { list: name, asset: owner } = change;
-    const before = list.get(change.id)!;
+    const before = spot.block.items[spot.place];
     switch (change.op) {
-      case 'remove':
-        list.remove(change.id);
+      case 'remove': {
+        const index = list.indexAt(spot);
+        list.removeAt(spot);
         if (change.dropList && list.length === 0) this.dropList(asset, name);
-        return { op: 'insert', list: name, asset: owner, index: at, item: before } as ItemChange;
-      case 'move':
-        list.remove(change.id);
+        return { op: 'insert', list: name, asset: owner, index, item: before } as ItemChange;
+      }
+      case 'move': {
+        const index = list.indexAt(spot);
+        list.removeAt(spot);
         list.insert(Math.min(Math.max(0, change.index), list.length), before);
-        return { op: 'move', list: name, asset: owner, id: change.id, index: at };
+        return { op: 'move', list: name, asset: owner, id: change.id, index };
+      }
       case 'replace':
         checkItem(change, n);
         if (change.item.id !== change.id && list.has(change.item.id)) throw idTaken(change, n);
-        list.replace(change.id, change.item);
+        list.replaceAt(spot, change.item);
         return { op: 'replace', list: name, asset: owner, id: change.item.id, item: before } as ItemChange;
     }
   }

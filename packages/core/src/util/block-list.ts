@@ -1,10 +1,15 @@
 /** Items in one block; a block of twice as many is split. */
-const BLOCK = 512;
+const BLOCK = 128;
 /** Look-ups by id that are made by searching, before an index of the ids is worth its making. */
 const SEARCHES = 3;
 
 interface Block<T> {
   items: T[];
+}
+/** Where an item is, until the list changes. */
+export interface Spot<T> {
+  block: Block<T>;
+  place: number;
 }
 
 /**
@@ -30,20 +35,28 @@ export class BlockList<T> {
   has(id: string): boolean {
     return this.blockOf(id) !== undefined;
   }
-  /** Position of the item with that id; −1 if there is none. */
-  indexOf(id: string): number {
+  /** Where the item with that id is; null if there is none. */
+  spot(id: string): Spot<T> | null {
     const block = this.blockOf(id);
-    if (!block) return -1;
+    return block ? { block, place: this.placeIn(block, id) } : null;
+  }
+  /** The position of a spot in the list. */
+  indexAt({ block, place }: Spot<T>): number {
     let before = 0;
     for (const b of this.blocks) {
       if (b === block) break;
       before += b.items.length;
     }
-    return before + this.placeIn(block, id);
+    return before + place;
+  }
+  /** Position of the item with that id; −1 if there is none. */
+  indexOf(id: string): number {
+    const spot = this.spot(id);
+    return spot ? this.indexAt(spot) : -1;
   }
   get(id: string): T | undefined {
-    const block = this.blockOf(id);
-    return block?.items[this.placeIn(block, id)];
+    const spot = this.spot(id);
+    return spot?.block.items[spot.place];
   }
   at(index: number): T | undefined {
     const { block, place } = this.find(index);
@@ -60,20 +73,26 @@ export class BlockList<T> {
     this.where?.set(this.idOf(item), block);
     if (block.items.length >= 2 * BLOCK) this.split(block);
   }
+  /** Takes out the item at a spot. */
+  removeAt({ block, place }: Spot<T>): void {
+    const [item] = block.items.splice(place, 1);
+    this.length--;
+    this.where?.delete(this.idOf(item));
+    if (block.items.length === 0) this.blocks.splice(this.blocks.indexOf(block), 1);
+  }
   /** Takes out the item with that id, which must be there. */
   remove(id: string): void {
-    const block = this.blockOf(id)!;
-    block.items.splice(this.placeIn(block, id), 1);
-    this.length--;
-    this.where?.delete(id);
-    if (block.items.length === 0) this.blocks.splice(this.blocks.indexOf(block), 1);
+    this.removeAt(this.spot(id)!);
+  }
+  /** Puts another item in the place of the one at a spot. */
+  replaceAt({ block, place }: Spot<T>, item: T): void {
+    this.where?.delete(this.idOf(block.items[place]));
+    block.items[place] = item;
+    this.where?.set(this.idOf(item), block);
   }
   /** Puts another item in the place of the one with that id, which must be there. */
   replace(id: string, item: T): void {
-    const block = this.blockOf(id)!;
-    block.items[this.placeIn(block, id)] = item;
-    this.where?.delete(id);
-    this.where?.set(this.idOf(item), block);
+    this.replaceAt(this.spot(id)!, item);
   }
   toArray(): T[] {
     return this.blocks.flatMap((b) => b.items);
@@ -88,7 +107,8 @@ export class BlockList<T> {
     return where.get(id);
   }
   private placeIn({ items }: Block<T>, id: string): number {
-    return items.findIndex((item) => this.idOf(item) === id);
+    for (let i = 0; i < items.length; i++) if (this.idOf(items[i]) === id) return i;
+    return -1;
   }
   private find(index: number): { block: Block<T> | undefined; place: number } {
     let place = index;

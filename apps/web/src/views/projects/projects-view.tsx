@@ -138,13 +138,13 @@ export function ProjectsView(): ReactNode {
               {p.name}
             </Link>
             <span className="soft">
+              {kept?.has(p.id) && (
+                <Link className="unstored" to={`/p/${p.id}/wire`}>
+                  {countText(kept.get(p.id)!, 'edit')} not stored
+                </Link>
+              )}{' '}
               version {p.version}, changed {new Date(p.updatedAt).toLocaleString('en-GB')}
             </span>
-            {kept?.has(p.id) && (
-              <Link className="unstored" to={`/p/${p.id}/wire`}>
-                {countText(kept.get(p.id)!, 'edit')} not stored
-              </Link>
-            )}
             <Link to={`/p/${p.id}/audit`}>Audit</Link>
           </div>
         ))}
