@@ -72,7 +72,7 @@ async function edit({ base }) {
     if (i < 80_000) return { op: 'replace', ...head, id: one, item: { ...binding(one), delay: i } };
     return { op: 'remove', ...head, id: `n${i - 80_000}` };
   });
-  const body = JSON.stringify({ base: 1, label: 'much', who: 'bench', changes, have: 1 });
+  const body = JSON.stringify({ base: 1, label: 'much', who: 'bench', key: randomUUID(), changes });
   await beside(
     base,
     `an edit of ${changes.length} changes (${(body.length / 1e6).toFixed(1)} MB)`,

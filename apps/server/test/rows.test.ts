@@ -132,6 +132,24 @@ describe('rows', () => {
     expect(await stored(id)).toBe(JSON.stringify(smallProject()));
   });
 
+  it('keep every character of a text: NUL, half of a surrogate pair, escapes, line ends', async () => {
+    const id = await server.import(smallProject());
+    const texts = ['a\0b', '\ud800', '\udfff!', '\\u0000', '\\x', '"', '\u2028', '\u{1f32a}', '\r\n\t'];
+    const changes = texts.map((text, i): Change => {
+      const item = { ...engage(`t${i}`, 'brake-2'), args: { force: text } };
+      return { op: 'insert', list: 'bindings', asset: SCENE, index: i, item };
+    });
+    await send(id, 1, changes);
+    const after = applyChanges(smallProject(), changes).project;
+    expect(await stored(id)).toBe(JSON.stringify(after));
+    const swapped = texts.map((text, i): Change => {
+      const item = { ...engage(`t${i}`, 'brake-1'), args: { force: `${text}${text}` } };
+      return { op: 'replace', list: 'bindings', asset: SCENE, id: `t${i}`, item };
+    });
+    await send(id, 2, swapped);
+    expect(await stored(id)).toBe(JSON.stringify(applyChanges(after, swapped).project));
+  });
+
   it('refuse a place that is no whole number', async () => {
     const id = await server.import(smallProject());
     const change = { op: 'insert', list: 'bindings', asset: SCENE, index: 0.5, item: engage('a', 'brake-1') };

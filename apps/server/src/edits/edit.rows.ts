@@ -126,21 +126,19 @@ class RowWriter {
         (item) => [asset, item.id, JSON.stringify(item), positions.get(`${asset}/${item.id}`)!] as const,
       ),
     );
-    await this.inChunks(added, (rows) => {
-      const [assets, ids, texts, pos] = columns(rows);
-      return sql`insert into ${sql.table(table)} (project_id, asset_id, id, body, pos)
-        select ${this.id}, v.asset, v.id, v.body::json, v.pos
-        from unnest(${assets}::text[], ${ids}::text[], ${texts}::text[], ${pos}::bigint[]) v(asset, id, body, pos)`;
-    });
-    const replaced = lists.flatMap(({ asset, change }) =>
-      change.replaced.map((item) => [asset, item.id, JSON.stringify(item)] as const),
+    await this.withBodies(
+      added,
+      (v) => sql`insert into ${sql.table(table)} (project_id, asset_id, id, body, pos)
+        select ${this.id}, v.a, v.i, v.b, v.p from ${v}`,
     );
-    await this.inChunks(replaced, (rows) => {
-      const [assets, ids, texts] = columns(rows);
-      return sql`update ${sql.table(table)} t set body = v.body::json
-        from unnest(${assets}::text[], ${ids}::text[], ${texts}::text[]) v(asset, id, body)
-        where t.project_id = ${this.id} and t.asset_id = v.asset and t.id = v.id`;
-    });
+    const replaced = lists.flatMap(({ asset, change }) =>
+      change.replaced.map((item) => [asset, item.id, JSON.stringify(item), 0] as const),
+    );
+    await this.withBodies(
+      replaced,
+      (v) => sql`update ${sql.table(table)} t set body = v.b from ${v}
+        where t.project_id = ${this.id} and t.asset_id = v.a and t.id = v.i`,
+    );
     const isNew = new Set(added.map(([asset, id]) => `${asset}/${id}`));
     const moved = [...positions].filter(([at]) => !isNew.has(at));
     await this.inChunks(
@@ -181,6 +179,23 @@ class RowWriter {
     return found;
   }
 
+  /** A statement over rows `v` with asset `a`, id `i`, body `b` and position `p`. */
+  private async withBodies(
+    rows: readonly BodyRow[],
+    statement: (v: RawBuilder<unknown>) => RawBuilder<unknown>,
+  ): Promise<void> {
+    const odd = rows.filter(([, , body]) => ODD_ESCAPES.test(body));
+    const plain = odd.length === 0 ? rows : rows.filter(([, , body]) => !ODD_ESCAPES.test(body));
+    await this.inChunks(plain, (part) =>
+      statement(sql`json_to_recordset(${recordsOf(part)}::json) as v(a text, i text, b json, p bigint)`),
+    );
+    await this.inChunks(odd, (part) => {
+      const [assets, ids, bodies, positions] = columns(part);
+      return statement(
+        sql`unnest(${assets}::text[], ${ids}::text[], ${bodies}::json[], ${positions}::bigint[]) as v(a, i, b, p)`,
+      );
+    });
+  }
   private async inChunks<R>(
     rows: readonly R[],
     statement: (rows: readonly R[]) => RawBuilder<unknown>,
@@ -230,6 +245,14 @@ function differ<T extends object>(a: T, b: T): boolean {
     const [x, y] = [a[name as keyof T], b[name as keyof T]];
     return x !== y && JSON.stringify(x) !== JSON.stringify(y);
   });
+}
+type BodyRow = readonly [asset: string, id: string, body: string, pos: number];
+/** Escapes that PostgreSQL's functions on JSON do not take, though a column does: NUL, and halves of surrogate pairs. */
+const ODD_ESCAPES = /\\u(0000|d[89a-f])/i;
+/** Rows as JSON, with each body as it is: as elements of arrays every quote in them would be escaped, and read again. */
+function recordsOf(rows: readonly BodyRow[]): string {
+  const records = rows.map(([asset, id, body, pos]) => `{"a":"${asset}","i":"${id}","p":${pos},"b":${body}}`);
+  return `[${records.join(',')}]`;
 }
 /** Rows turned into columns, as `unnest` takes them. */
 function columns<R extends readonly unknown[]>(rows: readonly R[]): { -readonly [C in keyof R]: R[C][] } {

@@ -30,17 +30,18 @@ export class HeavyService implements OnModuleDestroy {
     @Inject(ProjectStore) private readonly store: ProjectStore,
     @Inject(EditLog) private readonly log: EditLog,
   ) {
-    const pool = (): Piscina =>
+    const pool = (ready: number): Piscina =>
       new Piscina({
         filename: new URL('./heavy.worker.js', import.meta.url).href,
         workerData: { databaseUrl: config.databaseUrl },
         maxThreads: LIMITS.heavy.threads,
-        minThreads: 0,
+        minThreads: ready,
         idleTimeout: 30_000,
         resourceLimits: { maxOldGenerationSizeMb: LIMITS.heavy.memory },
       });
-    this.documents = pool();
-    this.audits = pool();
+    // Somebody waits for a long edit, so one thread is always there.
+    this.documents = pool(1);
+    this.audits = pool(0);
   }
   async onModuleDestroy(): Promise<void> {
     await Promise.all([this.documents.destroy(), this.audits.destroy()]);
