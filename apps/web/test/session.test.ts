@@ -72,8 +72,8 @@ describe('an open project', () => {
     for (let i = 0; i < 12; i++) session.edit(add(`n${i}`, 'brake-2'));
     await settled(session);
     expect(await storedIds()).toEqual(['gust-1', ...Array.from({ length: 12 }, (_, i) => `n${i}`)]);
-    const { body } = await server.get(`/api/projects/${world.id}/edits?after=1`);
-    const { edits } = body as { edits: { who: string }[] };
+    const answer = await server.get(`/api/projects/${world.id}/edits?after=1`);
+    const { edits } = answer.body as { edits: { who: string }[] };
     expect(edits).toHaveLength(12);
     expect(edits.every((e) => e.who === 'ines')).toBe(true);
     session.close();
