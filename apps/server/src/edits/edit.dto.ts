@@ -14,6 +14,7 @@ import { Type } from 'class-transformer';
 import { Sayable } from '../http/sayable.js';
 import { validated } from '../http/validated.js';
 import { LIMITS } from '../limits.js';
+import { AheadDto } from '../projects/ahead.dto.js';
 import { MAX_VERSION } from '../projects/edit.log.js';
 
 /** Who asks for an edit, and what they had seen. */
@@ -146,17 +147,6 @@ export class LoggedEditDto {
   @ApiProperty({ description: 'An edit that has not been undone meanwhile.' }) inForce: boolean;
   @ApiProperty({ type: 'array', items: { type: 'object', additionalProperties: true } }) changes: object[];
   @ApiProperty({ nullable: true, type: String, format: 'uuid' }) key: string | null;
-}
-export class HistoryStepDto {
-  @ApiProperty({ description: 'The version that the edit brought about.' }) version: number;
-  @ApiProperty() label: string;
-}
-/** What undo and redo would take of one's own edits. */
-export class AheadDto {
-  @ApiProperty({ type: [HistoryStepDto], description: 'Own edits, the next one to undo first.' })
-  undo: HistoryStepDto[];
-  @ApiProperty({ type: [HistoryStepDto], description: 'Own edits, the next one to redo first.' })
-  redo: HistoryStepDto[];
 }
 export class EditsDto extends AheadDto {
   @ApiProperty({ description: 'The stored version of the project.' }) version: number;

@@ -56,7 +56,7 @@ export class EditsController {
   @ApiCreatedResponse({ type: EditsDto })
   takeBack(@ProjectId() id: string, @Body() dto: TakeBackDto): Answer {
     return this.queue.run(id, async () =>
-      (await this.heavy.isLarge(id, dto.version))
+      (await this.edits.isLarge(id, dto.version))
         ? this.heavy.takeBack(id, dto)
         : this.edits.takeBack(id, dto),
     );
@@ -64,7 +64,7 @@ export class EditsController {
 
   private step(id: string, way: 'undo' | 'redo', dto: StepDto): Answer {
     return this.queue.run(id, async () =>
-      (await this.heavy.isLarge(id, await this.edits.meant(id, way, dto)))
+      (await this.edits.isLarge(id, await this.edits.meant(id, way, dto)))
         ? this.heavy.step(id, way, dto)
         : this.edits.step(id, way, dto),
     );

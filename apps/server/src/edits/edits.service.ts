@@ -3,6 +3,7 @@ import { applyChanges, changesBetween, readChangeSet, type Change, type Project 
 import { Database, type Tx } from '../database/database.js';
 import { tell } from '../database/notices.js';
 import { ProblemError } from '../http/problem.js';
+import { LIMITS } from '../limits.js';
 import { EditLog, type LoggedEdit, type StackEdit } from '../projects/edit.log.js';
 import { ProjectStore, type StoredProject } from '../projects/project.store.js';
 import type { AskDto, EditHeadDto, EditsDto, StepDto, TakeBackDto } from './edit.dto.js';
@@ -117,6 +118,11 @@ export class EditsService {
   async meant(id: string, way: 'undo' | 'redo', { version, author }: StepDto): Promise<number | null> {
     if (version !== undefined) return version;
     return (await this.log.ahead(this.db.k, id, author ?? null))[way][0]?.version ?? null;
+  }
+
+  /** Whether an edit of the log is too long for the event loop. */
+  async isLarge(id: string, version: number | null): Promise<boolean> {
+    return version !== null && (await this.log.weight(this.db.k, id, version)) > LIMITS.body.large;
   }
 
   /** Edits after a version, as far as there is room, and what undo and redo would take. @throws ProblemError 404 */

@@ -1,14 +1,8 @@
 import { Inject, Injectable, StreamableFile, type OnModuleDestroy } from '@nestjs/common';
 import { Piscina } from 'piscina';
-import type { BuildImportDto, FreezeDto } from '../builds/build.dto.js';
 import { CONFIG, type Config } from '../config.js';
-import { Database } from '../database/database.js';
-import type { StepDto, TakeBackDto } from '../edits/edit.dto.js';
-import type { ReplaceDto } from '../exchange/replace.dto.js';
 import { busy, problemFrom, ProblemError } from '../http/problem.js';
 import { LIMITS } from '../limits.js';
-import { EditLog } from '../projects/edit.log.js';
-import { ProjectStore } from '../projects/project.store.js';
 import type { HeavyAnswer, HeavyTask } from './tasks.js';
 
 type Done = Extract<HeavyAnswer, { bytes: Uint8Array }>;
@@ -24,15 +18,10 @@ export class HeavyService implements OnModuleDestroy {
   /** Tasks that run or wait, by pool. */
   private readonly taken = new Map<Piscina, number>();
 
-  constructor(
-    @Inject(CONFIG) config: Config,
-    @Inject(Database) private readonly db: Database,
-    @Inject(ProjectStore) private readonly store: ProjectStore,
-    @Inject(EditLog) private readonly log: EditLog,
-  ) {
+  constructor(@Inject(CONFIG) config: Config) {
     const pool = (ready: number): Piscina =>
       new Piscina({
-        filename: new URL('./heavy.worker.js', import.meta.url).href,
+        filename: new URL('../worker/heavy.worker.js', import.meta.url).href,
         workerData: { databaseUrl: config.databaseUrl },
         maxThreads: LIMITS.heavy.threads,
         minThreads: ready,
@@ -47,15 +36,6 @@ export class HeavyService implements OnModuleDestroy {
     await Promise.all([this.documents.destroy(), this.audits.destroy()]);
   }
 
-  /** Whether a project is too large to be opened and sent by the event loop. @throws ProblemError 404 */
-  async opensHere(id: string): Promise<boolean> {
-    return (await this.store.bytes(this.db.k, id)) <= LIMITS.heavy.project;
-  }
-  /** Whether an edit of the log is too long for the event loop. */
-  async isLarge(id: string, version: number | null): Promise<boolean> {
-    return version !== null && (await this.log.weight(this.db.k, id, version)) > LIMITS.body.large;
-  }
-
   import(body: Buffer, key: string | null): Promise<StreamableFile> {
     return this.sent({ task: 'import', body, key });
   }
@@ -68,22 +48,22 @@ export class HeavyService implements OnModuleDestroy {
   edit(id: string, body: Buffer): Promise<StreamableFile> {
     return this.sent({ task: 'edit', id, body });
   }
-  step(id: string, way: 'undo' | 'redo', dto: StepDto): Promise<StreamableFile> {
+  step(id: string, way: 'undo' | 'redo', dto: object): Promise<StreamableFile> {
     return this.sent({ task: 'step', id, way, dto: { ...dto } });
   }
-  takeBack(id: string, dto: TakeBackDto): Promise<StreamableFile> {
+  takeBack(id: string, dto: object): Promise<StreamableFile> {
     return this.sent({ task: 'takeBack', id, dto: { ...dto } });
   }
-  replace(id: string, dto: ReplaceDto, body: Buffer): Promise<StreamableFile> {
+  replace(id: string, dto: object, body: Buffer): Promise<StreamableFile> {
     return this.sent({ task: 'replace', id, dto: { ...dto }, body });
   }
-  restore(id: string, build: string, dto: StepDto): Promise<StreamableFile> {
+  restore(id: string, build: string, dto: object): Promise<StreamableFile> {
     return this.sent({ task: 'restore', id, build, dto: { ...dto } });
   }
-  freeze(id: string, dto: FreezeDto): Promise<StreamableFile> {
+  freeze(id: string, dto: object): Promise<StreamableFile> {
     return this.sent({ task: 'freeze', id, dto: { ...dto } });
   }
-  importBuild(id: string, dto: BuildImportDto, body: Buffer): Promise<StreamableFile> {
+  importBuild(id: string, dto: object, body: Buffer): Promise<StreamableFile> {
     return this.sent({ task: 'importBuild', id, dto: { ...dto }, body });
   }
   /** An audit; it is given up when nobody waits for it any more. */

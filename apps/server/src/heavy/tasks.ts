@@ -1,21 +1,21 @@
-import type { BuildImportDto, FreezeDto } from '../builds/build.dto.js';
-import type { StepDto, TakeBackDto } from '../edits/edit.dto.js';
-import type { ReplaceDto } from '../exchange/replace.dto.js';
 import type { ProblemBody } from '../http/problem.js';
 
-/** Work on whole documents and long edits, as it is given to a worker thread. Bodies are what was sent, unpacked. */
+/**
+ * Work on whole documents and long edits, as it is given to a worker thread. Bodies are what was sent, unpacked; `dto` is
+ * what a controller has checked.
+ */
 export type HeavyTask =
   | { task: 'import'; body: Uint8Array; key: string | null }
   | { task: 'open'; id: string; author: string | null }
   | { task: 'document'; id: string }
   | { task: 'edit'; id: string; body: Uint8Array }
-  | { task: 'step'; id: string; way: 'undo' | 'redo'; dto: StepDto }
-  | { task: 'takeBack'; id: string; dto: TakeBackDto }
-  | { task: 'replace'; id: string; dto: ReplaceDto; body: Uint8Array }
-  | { task: 'restore'; id: string; build: string; dto: StepDto }
+  | { task: 'step'; id: string; way: 'undo' | 'redo'; dto: object }
+  | { task: 'takeBack'; id: string; dto: object }
+  | { task: 'replace'; id: string; dto: object; body: Uint8Array }
+  | { task: 'restore'; id: string; build: string; dto: object }
   | { task: 'audit'; id: string; today: string }
-  | { task: 'freeze'; id: string; dto: FreezeDto }
-  | { task: 'importBuild'; id: string; dto: BuildImportDto; body: Uint8Array };
+  | { task: 'freeze'; id: string; dto: object }
+  | { task: 'importBuild'; id: string; dto: object; body: Uint8Array };
 
 /** What a task comes to: JSON text as UTF-8, or a problem. An error would lose its class on the way between threads. */
 export type HeavyAnswer =

@@ -1,6 +1,6 @@
 import { ApiProperty } from '@nestjs/swagger';
 import { IsOptional, IsUUID } from 'class-validator';
-import { AheadDto } from '../edits/edit.dto.js';
+import { AheadDto } from './ahead.dto.js';
 
 /** A line of the list of projects. */
 export class ProjectDto {

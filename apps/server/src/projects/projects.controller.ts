@@ -37,7 +37,7 @@ export class ProjectsController {
   @ApiOperation({ summary: 'A project as it is now' })
   @ApiOkResponse({ type: OpenedDto })
   async open(@ProjectId() id: string, @Query() { author }: AuthorDto): Promise<OpenedDto | StreamableFile> {
-    return (await this.heavy.opensHere(id))
+    return (await this.projects.opensHere(id))
       ? this.projects.open(id, author ?? null)
       : this.heavy.open(id, author ?? null);
   }

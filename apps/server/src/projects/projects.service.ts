@@ -1,9 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { readProjectText, type Project } from '@oquel/core';
 import { Database } from '../database/database.js';
-import type { EditsDto } from '../edits/edit.dto.js';
-import type { EditsService } from '../edits/edits.service.js';
-import type { ReplaceDto } from '../exchange/replace.dto.js';
+import { LIMITS } from '../limits.js';
 import { EditLog } from './edit.log.js';
 import { ProjectImport } from './project.import.js';
 import { ProjectStore, type ProjectRow } from './project.store.js';
@@ -28,12 +26,10 @@ export class ProjectsService {
     const id = await this.importer.store(this.db, project, key);
     return { id, version: 1, unknown, repeated };
   }
-  /** Makes a project like a document. @throws BrokenDocument; ProblemError */
-  async replace(edits: EditsService, id: string, dto: ReplaceDto, text: string): Promise<EditsDto> {
-    const { project } = readProjectText(text);
-    return edits.makeLike(id, dto, project, dto.label);
+  /** Whether a project is small enough to be opened and sent by the event loop. @throws ProblemError 404 */
+  async opensHere(id: string): Promise<boolean> {
+    return (await this.store.bytes(this.db.k, id)) <= LIMITS.heavy.project;
   }
-
   async open(id: string, author: string | null): Promise<OpenedDto> {
     const { project, version } = await this.store.open(this.db.k, id);
     return { id, version, document: project, ...(await this.log.ahead(this.db.k, id, author)) };

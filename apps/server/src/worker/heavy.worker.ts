@@ -4,8 +4,11 @@ import { AuditsService } from '../audits/audits.service.js';
 import { BuildStore } from '../builds/build.store.js';
 import { BuildsService } from '../builds/builds.service.js';
 import { Database } from '../database/database.js';
-import { editOf } from '../edits/edit.dto.js';
+import type { BuildImportDto, FreezeDto } from '../builds/build.dto.js';
+import { editOf, type StepDto, type TakeBackDto } from '../edits/edit.dto.js';
 import { EditsService } from '../edits/edits.service.js';
+import type { ReplaceDto } from '../exchange/replace.dto.js';
+import { replaceProject } from '../exchange/replace.js';
 import { jsonBody, textBody } from '../http/bodies.js';
 import { problemOf } from '../http/problem.filter.js';
 import { LIMITS } from '../limits.js';
@@ -13,7 +16,7 @@ import { EditLog } from '../projects/edit.log.js';
 import { ProjectImport } from '../projects/project.import.js';
 import { ProjectStore } from '../projects/project.store.js';
 import { ProjectsService } from '../projects/projects.service.js';
-import type { HeavyAnswer, HeavyTask } from './tasks.js';
+import type { HeavyAnswer, HeavyTask } from '../heavy/tasks.js';
 
 const { databaseUrl } = workerData as { databaseUrl: string };
 const db = new Database(databaseUrl, () => undefined, {
@@ -52,19 +55,19 @@ async function perform(task: HeavyTask): Promise<{ text: string; version?: numbe
       return said(await edits.edit(task.id, head, changes));
     }
     case 'step':
-      return said(await edits.step(task.id, task.way, task.dto));
+      return said(await edits.step(task.id, task.way, task.dto as StepDto));
     case 'takeBack':
-      return said(await edits.takeBack(task.id, task.dto));
+      return said(await edits.takeBack(task.id, task.dto as TakeBackDto));
     case 'replace':
-      return said(await projects.replace(edits, task.id, task.dto, textBody(task.body)));
+      return said(await replaceProject(edits, task.id, task.dto as ReplaceDto, textBody(task.body)));
     case 'restore':
-      return said(await builds.restore(task.id, task.build, task.dto));
+      return said(await builds.restore(task.id, task.build, task.dto as StepDto));
     case 'audit':
       return audits.audit(task.id, task.today);
     case 'freeze':
-      return said(await builds.freeze(task.id, task.dto));
+      return said(await builds.freeze(task.id, task.dto as FreezeDto));
     case 'importBuild':
-      return said(await builds.import(task.id, textBody(task.body), task.dto));
+      return said(await builds.import(task.id, textBody(task.body), task.dto as BuildImportDto));
   }
 }
 function said(value: unknown): { text: string } {
