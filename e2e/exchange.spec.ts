@@ -1,4 +1,6 @@
-import { readFileSync } from 'node:fs';
+import { readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { AxeBuilder } from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import { strToU8, zipSync } from 'fflate';
@@ -216,16 +218,13 @@ test('reading a large file can be cancelled, and what is no UTF-8 is refused in 
   demo,
 }) => {
   await openExchange(page, demo);
-  const document = demoDocument();
-  // Much to unpack and to read, little to send.
-  const large = JSON.stringify({
-    ...document,
-    note: 'x',
-    blanks: Array.from({ length: 200_000 }, () => ({ a: [{}] })),
-  });
-  await bring(page, 'large.json', large + ' '.repeat(60_000_000));
+  const deep = Array.from({ length: 400_000 }, () => ({ a: [{}] }));
+  const large = join(tmpdir(), `oquel-large-${process.pid}.json`);
+  writeFileSync(large, JSON.stringify({ ...demoDocument(), deep }) + ' '.repeat(60_000_000));
+  await page.getByLabel('A file to bring in').setInputFiles(large);
   await page.getByRole('button', { name: 'Cancel' }).click();
   await expect(page.getByText('Reading was cancelled')).toBeVisible();
+  rmSync(large);
   await bring(page, 'latin.json', Buffer.from('{"name":"a\xff"}', 'latin1'));
   await expect(page.getByText('the file is not text in UTF-8')).toBeVisible();
   await bring(page, 'twice.json', '{"format":"oquel.project/1","name":"a","name":"b","assets":[]}');

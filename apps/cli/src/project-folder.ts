@@ -17,6 +17,8 @@ import { inside, isFolder, realFolder, requireFile, UsageError } from './paths.j
 /** Names what is under way while a folder is written; it is there from the moment on that the new state is whole. */
 const JOURNAL = '.oquel-writing.json';
 const FRESH = '.oquel-new';
+const ASSET_FOLDERS = ['scenes', 'prefabs', 'widgets'];
+const OWN = new RegExp(`^(${ASSET_FOLDERS.join('|')})/[A-Za-z0-9_~-]+\\.json$`);
 
 interface Journal {
   /** Files that have a new state beside them. */
@@ -47,6 +49,7 @@ export function writeFolder(to: string, files: ReadonlyMap<string, string>): voi
   const root = realFolder(to);
   const old = readJournal(root);
   if (old) finish(root, old);
+  sweep(root);
   const paths = [...files.keys()];
   for (const path of [...paths, ...before]) inside(root, path);
   try {
@@ -60,6 +63,7 @@ export function writeFolder(to: string, files: ReadonlyMap<string, string>): voi
     renameSync(join(root, `${JOURNAL}${FRESH}`), join(root, JOURNAL));
     finish(root, journal);
   } catch (error) {
+    if (!existsSync(join(root, JOURNAL))) sweep(root);
     if (error instanceof UsageError) throw error;
     throw new UsageError(`${to} cannot be written: ${(error as Error).message}; what was there is as it was`);
   }
@@ -86,6 +90,18 @@ function finish(root: string, { files, gone }: Journal): void {
   for (const path of gone) rmSync(inside(root, path), { force: true });
   rmSync(join(root, JOURNAL), { force: true });
 }
+/** Removes new states that never became whole. Only where no journal stands. */
+function sweep(root: string): void {
+  for (const folder of ['', ...ASSET_FOLDERS]) {
+    if (folder && !existsSync(join(root, folder))) continue;
+    const at = folder ? inside(root, folder) : root;
+    for (const entry of readdirSync(at, { withFileTypes: true })) {
+      if (!entry.isFile() || !entry.name.endsWith(FRESH)) continue;
+      const whole = join(folder, entry.name.slice(0, -FRESH.length));
+      if (whole === PROJECT_FILE || whole === JOURNAL || OWN.test(whole)) rmSync(join(at, entry.name));
+    }
+  }
+}
 function readJournal(root: string): Journal | null {
   const file = join(root, JOURNAL);
   if (!existsSync(file)) return null;
@@ -109,7 +125,6 @@ function ownFiles(to: string): string[] {
   const assets = head.assets.filter((path): path is string => typeof path === 'string' && OWN.test(path));
   return [PROJECT_FILE, ...assets];
 }
-const OWN = /^(scenes|prefabs|widgets)\/[A-Za-z0-9_~-]+\.json$/;
 function headOf(root: string): { format?: unknown; assets?: unknown } | null {
   try {
     const text = readFromFolder(root, PROJECT_FILE, (file) => {

@@ -169,6 +169,22 @@ describe('oquel convert', () => {
     await oquel('convert', back, to);
     expect(all(to)).toEqual(['prefabs', 'project.json', 'scenes', 'scenes/hut.json']);
   });
+  it('clears away what a writing left that was cut off before it was whole, and nothing else', async () => {
+    const to = join(folder, 'project');
+    await oquel('convert', file('hut.json', hut), to);
+    for (const left of [
+      'project.json.oquel-new',
+      'scenes/cove.json.oquel-new',
+      '.oquel-writing.json.oquel-new',
+    ])
+      writeFileSync(join(to, left), '{');
+    writeFileSync(join(to, 'scenes/notes.txt.oquel-new'), 'somebody’s own');
+    const back = join(folder, 'back.json');
+    expect((await oquel('convert', to, back)).code).toBe(0);
+    expect(JSON.parse(readFileSync(back, 'utf8'))).toEqual(hut);
+    expect((await oquel('convert', back, to)).code).toBe(0);
+    expect(all(to)).toEqual(['project.json', 'scenes', 'scenes/hut.json', 'scenes/notes.txt.oquel-new']);
+  });
 });
 
 describe('what is no ordinary file', () => {

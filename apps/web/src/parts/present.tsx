@@ -10,7 +10,8 @@ import { countText } from './ui/severity-mark.js';
 export function Present(): ReactNode {
   const { id, present } = useSessionState();
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
-  if (present.length === 0) return null;
+  // An open list stays while the last of the others goes, or only reloads.
+  if (present.length === 0 && !anchor) return null;
   return (
     <>
       <button
@@ -33,6 +34,7 @@ export function Present(): ReactNode {
         slotProps={{ paper: { className: 'present', role: 'dialog', 'aria-label': 'Also here' } }}
       >
         <h2>Also here</h2>
+        {present.length === 0 && <p>Nobody else is here now.</p>}
         <ul>
           {present.map((w) => (
             <li key={w.client}>
