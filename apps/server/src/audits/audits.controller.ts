@@ -28,8 +28,10 @@ export class AuditsController {
   ): Promise<StreamableFile> {
     if (!isIsoDate(today))
       throw badRequest(`today must be a date such as 2026-11-24, not "${String(today)}"`);
+    // Before anything is waited for: who has left by then is not told of again.
+    const left = whenLeft(response);
     await this.store.version(this.db.k, id);
-    const done = await this.heavy.audit(id, today, whenLeft(response));
+    const done = await this.heavy.audit(id, today, left);
     response.setHeader('Oquel-Version', String(done.version));
     return asJson(done);
   }
@@ -38,6 +40,7 @@ export class AuditsController {
 /** Told when the client does not wait for the answer any more. */
 function whenLeft(response: Response): AbortSignal {
   const left = new AbortController();
+  if (response.closed) left.abort();
   response.once('close', () => {
     if (!response.writableFinished) left.abort();
   });

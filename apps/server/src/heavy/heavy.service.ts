@@ -110,12 +110,12 @@ function owned(task: HeavyTask): ArrayBuffer[] {
 }
 function failure(error: unknown, late: boolean, time: number): Error {
   if (late) {
-    const detail = `this took longer than ${time / 1000} s and was given up; nothing was stored by it`;
+    const detail = `this took longer than ${time / 1000} s and was given up; sent again with the same key, it is done once`;
     return new ProblemError(503, 'too-slow', 'It took too long', detail);
   }
   const { code } = error as { code?: string };
   if (code === 'ERR_WORKER_OUT_OF_MEMORY') {
-    const detail = `this needs more than ${LIMITS.heavy.memory} MiB of memory; nothing was stored`;
+    const detail = `this needs more than ${LIMITS.heavy.memory} MiB of memory and was given up`;
     return new ProblemError(413, 'too-large', 'Too large', detail);
   }
   return error as Error;

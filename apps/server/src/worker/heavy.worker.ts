@@ -1,4 +1,5 @@
 import 'reflect-metadata';
+import { constants, setPriority } from 'node:os';
 import { workerData } from 'piscina';
 import { AuditsService } from '../audits/audits.service.js';
 import { BuildStore } from '../builds/build.store.js';
@@ -17,6 +18,9 @@ import { ProjectImport } from '../projects/project.import.js';
 import { ProjectStore } from '../projects/project.store.js';
 import { ProjectsService } from '../projects/projects.service.js';
 import type { HeavyAnswer, HeavyTask } from '../heavy/tasks.js';
+
+// On Linux this is the priority of the thread: where all processors are taken, small requests are answered first.
+if (process.platform === 'linux') setPriority(constants.priority.PRIORITY_BELOW_NORMAL);
 
 const { databaseUrl } = workerData as { databaseUrl: string };
 const db = new Database(databaseUrl, () => undefined, {
