@@ -67,6 +67,17 @@ describe('an open project', () => {
     session.close();
   });
 
+  it('stores an edit whose words are longer than the server takes: they are cut, the edit is whole', async () => {
+    const { session } = await open();
+    const note = 'storm '.repeat(400);
+    expect(session.edit({ ...add('gust-2', 'brake-2'), label: `noted ${note}` })).toBe(true);
+    const after = await settled(session);
+    expect(after.undo).toMatch(/^noted storm /);
+    expect(after.undo!.length).toBeLessThanOrEqual(500);
+    expect(await storedIds()).toEqual(['gust-1', 'gust-2']);
+    session.close();
+  });
+
   it('sends many edits in their order, each once', async () => {
     const { session } = await open();
     for (let i = 0; i < 12; i++) session.edit(add(`n${i}`, 'brake-2'));
