@@ -1,10 +1,13 @@
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
 import { readFileSync } from 'node:fs';
 import pg from 'pg';
 import { DEMO, newDatabase, TestServer, type Answer } from './harness.js';
 
 let server: TestServer;
 let at: string;
-beforeAll(async () => (server = await TestServer.start(await newDatabase())), 60_000);
+beforeAll(async () => {
+  server = await TestServer.start(await newDatabase());
+}, 60_000);
 // A project of its own for each, which no worker has read yet.
 beforeEach(async () => {
   const { id } = (await server.post('/api/projects', readFileSync(DEMO, 'utf8'))).body;
