@@ -1,25 +1,14 @@
 import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
 import { beforeAll, describe, expect, it } from '@jest/globals';
-import { main } from '../src/main.js';
+import { DEMO, oquel, written } from './harness.js';
 
-const DEMO = fileURLToPath(new URL('../../../demo/storm-over-veyra.json', import.meta.url));
 let folder: string;
 beforeAll(() => {
   folder = mkdtempSync(join(tmpdir(), 'oquel-cli-'));
 });
-function file(name: string, content: unknown): string {
-  const path = join(folder, name);
-  writeFileSync(path, typeof content === 'string' ? content : JSON.stringify(content));
-  return path;
-}
-async function oquel(...args: string[]): Promise<{ code: number; out: string; err: string }> {
-  let [out, err] = ['', ''];
-  const code = await main(args, { out: (t) => (out += t), err: (t) => (err += t) });
-  return { code, out, err };
-}
+const file = (name: string, content: unknown): string => written(folder, name, content);
 const sound = { format: 'oquel.project/1', name: 'Hut', assets: [{ id: 'hut', kind: 'scene' }] };
 const dangling = {
   ...sound,

@@ -14,8 +14,8 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { beforeEach, describe, expect, it } from '@jest/globals';
 import { main } from '../src/main.js';
+import { DEMO, oquel, written } from './harness.js';
 
-const DEMO = fileURLToPath(new URL('../../../demo/storm-over-veyra.json', import.meta.url));
 const BIN = fileURLToPath(new URL('../bin/oquel.js', import.meta.url));
 const hut = { format: 'oquel.project/1', name: 'Hut', assets: [{ id: 'hut', kind: 'scene' }] };
 const pier = {
@@ -29,16 +29,7 @@ let folder: string;
 beforeEach(() => {
   folder = mkdtempSync(join(tmpdir(), 'oquel-convert-'));
 });
-function file(name: string, content: unknown): string {
-  const path = join(folder, name);
-  writeFileSync(path, typeof content === 'string' ? content : JSON.stringify(content));
-  return path;
-}
-async function oquel(...args: string[]): Promise<{ code: number; out: string; err: string }> {
-  let [out, err] = ['', ''];
-  const code = await main(args, { out: (t) => (out += t), err: (t) => (err += t) });
-  return { code, out, err };
-}
+const file = (name: string, content: unknown): string => written(folder, name, content);
 const all = (path: string): string[] => (readdirSync(path, { recursive: true }) as string[]).sort();
 
 describe('oquel convert', () => {

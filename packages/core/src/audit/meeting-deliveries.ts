@@ -3,13 +3,13 @@ import type { Binding } from '../project/types.js';
 import { append } from '../util/append.js';
 
 /** Something that an edge to an action does, which may meet what another one does at the same time. */
-export interface Deed {
-  /** Deeds meet where this is equal. */
+export interface DeliveredAction {
+  /** Actions meet where this is equal. */
   key: string;
   /** What is then compared. */
   value: string;
 }
-export interface Met extends Deed {
+export interface Met extends DeliveredAction {
   /** Number of the expanded binding that ends at the action. */
   binding: number;
   /** Microseconds from the raise. */
@@ -17,7 +17,7 @@ export interface Met extends Deed {
   /** Bound to the event itself, rather than heard on a channel. */
   direct: boolean;
 }
-/** Deeds of one event at one time with one key, two or more, in running order. */
+/** Actions of one event at one time with one key, two or more, in running order. */
 export type Meeting = readonly Met[];
 
 /**
@@ -28,13 +28,13 @@ export type Meeting = readonly Met[];
  * largest of them.
  */
 export class MeetingDeliveries {
-  private readonly channels = new Map<number, HeardDeeds>();
+  private readonly channels = new Map<number, HeardActions>();
   private readonly sets = new Map<string, Map<string, Met[]>>();
 
   constructor(
     private readonly g: Graph,
     /** What an edge to an action does. */
-    private readonly deedsOf: (edge: number) => readonly Deed[],
+    private readonly actionsOf: (edge: number) => readonly DeliveredAction[],
   ) {}
 
   /** All meetings of one event that were not given before. */
@@ -50,13 +50,13 @@ export class MeetingDeliveries {
       }
     }
     const heard = [...published.values()].map(({ channel, delay }) => ({
-      deeds: this.heard(channel),
+      actions: this.heard(channel),
       delay,
     }));
     const touched = new Set<string>();
     for (const [at, own] of grouped(direct)) {
       const [{ key, time }] = own;
-      const all = heard.flatMap(({ deeds, delay }) => shifted(deeds.at(key, time - delay), delay));
+      const all = heard.flatMap(({ actions, delay }) => shifted(actions.at(key, time - delay), delay));
       if (all.length > 0) touched.add(at);
       give([...own, ...all], take);
     }
@@ -69,44 +69,45 @@ export class MeetingDeliveries {
   }
 
   /** Meetings among what hears some channels that were not given yet. */
-  private among(id: string, heard: { deeds: HeardDeeds; delay: number }[]): Map<string, Met[]> {
+  private among(id: string, heard: { actions: HeardActions; delay: number }[]): Map<string, Met[]> {
     const known = this.sets.get(id);
     if (known) return known;
     const found = new Map<string, Met[]>();
     const add = (key: string, time: number): void => {
       const at = placeOf(key, time);
       if (found.has(at)) return;
-      const all = heard.flatMap(({ deeds, delay }) => shifted(deeds.at(key, time - delay), delay));
+      const all = heard.flatMap(({ actions, delay }) => shifted(actions.at(key, time - delay), delay));
       if (all.length > 1) found.set(at, all);
     };
-    const largest = heard.reduce<HeardDeeds | null>(
-      (a, { deeds: b }) => (a && a.size >= b.size ? a : b),
+    const largest = heard.reduce<HeardActions | null>(
+      (a, { actions: b }) => (a && a.size >= b.size ? a : b),
       null,
     );
-    for (const { deeds, delay } of heard) {
-      for (const [{ key, time }] of deeds === largest ? deeds.repeated : deeds.all) add(key, time + delay);
+    for (const { actions, delay } of heard) {
+      for (const [{ key, time }] of actions === largest ? actions.repeated : actions.all)
+        add(key, time + delay);
     }
     this.sets.set(id, found);
     return found;
   }
-  private heard(channel: number): HeardDeeds {
-    let deeds = this.channels.get(channel);
-    if (deeds) return deeds;
+  private heard(channel: number): HeardActions {
+    let actions = this.channels.get(channel);
+    if (actions) return actions;
     const { g } = this;
     const met: Met[] = [];
     for (let e = g.first[channel]; e < g.first[channel + 1]; e++) append(met, this.met(e, false));
-    this.channels.set(channel, (deeds = new HeardDeeds(met)));
-    return deeds;
+    this.channels.set(channel, (actions = new HeardActions(met)));
+    return actions;
   }
   private met(edge: number, direct: boolean): Met[] {
     const binding = this.g.ref[edge];
     const time = micros(bindingOfEdge(this.g, edge)!.binding);
-    return this.deedsOf(edge).map(({ key, value }) => ({ key, value, binding, time, direct }));
+    return this.actionsOf(edge).map(({ key, value }) => ({ key, value, binding, time, direct }));
   }
 }
 
 /** What hears one channel, by key and time. */
-class HeardDeeds {
+class HeardActions {
   private readonly groups: Map<string, Met[]>;
   readonly repeated: Met[][];
   constructor(met: readonly Met[]) {

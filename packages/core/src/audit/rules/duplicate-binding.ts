@@ -4,7 +4,7 @@ import type { Binding } from '../../project/types.js';
 import type { EventQuestion } from '../blocks.js';
 import type { AuditContext } from '../context.js';
 import { LIMITS } from '../../limits.js';
-import { MeetingDeliveries, micros, type Deed, type Meeting } from '../meeting-deliveries.js';
+import { MeetingDeliveries, micros, type DeliveredAction, type Meeting } from '../meeting-deliveries.js';
 import { bindingRef } from '../names.js';
 import { defineRule } from '../rule.js';
 
@@ -41,7 +41,7 @@ export const duplicateBinding = defineRule<'twice'>({
         if (!mixed || first.direct || later.direct) pair(first.binding, later.binding, 'the same action');
       }
     };
-    const meetings = new MeetingDeliveries(g, (edge): Deed[] => [
+    const meetings = new MeetingDeliveries(g, (edge): DeliveredAction[] => [
       { key: `${g.head[edge]}/${args.of(bindingOfEdge(g, edge)!.binding)}`, value: '' },
     ]);
     const question: EventQuestion = { name: 'duplicate-binding', test: (n) => mayRepeat(ctx, n) };

@@ -5,7 +5,7 @@ import { isLiteral, valueKey } from '../../project/value.js';
 import type { EventQuestion } from '../blocks.js';
 import type { AuditContext } from '../context.js';
 import { LIMITS } from '../../limits.js';
-import { MeetingDeliveries, type Deed } from '../meeting-deliveries.js';
+import { MeetingDeliveries, type DeliveredAction } from '../meeting-deliveries.js';
 import { bindingRef } from '../names.js';
 import { defineRule } from '../rule.js';
 import { own } from '../../util/own.js';
@@ -81,7 +81,7 @@ function actionAt(x: Expansion, instance: number, node: number): Action {
 }
 
 /** What an edge sets for good: instance and property, with the value. */
-function setsOf({ g, x }: AuditContext, edge: number): Deed[] {
+function setsOf({ g, x }: AuditContext, edge: number): DeliveredAction[] {
   const node = g.head[edge];
   const instance = g.instanceOf[node];
   if (!sets(x, instance, node)) return [];
