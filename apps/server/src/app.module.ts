@@ -17,6 +17,7 @@ import { ExchangeController } from './exchange/exchange.controller.js';
 import { HeavyService } from './heavy/heavy.service.js';
 import { HealthController } from './health/health.controller.js';
 import { LIMITS } from './limits.js';
+import { LOGGED } from './http/logged.js';
 import { ProblemFilter } from './http/problem.filter.js';
 import { LiveController } from './live/live.controller.js';
 import { LiveService } from './live/live.service.js';
@@ -39,7 +40,7 @@ export class AppModule {
             level: process.env.LOG_LEVEL ?? 'info',
             autoLogging: true,
             genReqId: (request: IncomingMessage & { id?: string }) => request.id ?? '',
-            redact: ['req.headers.authorization', 'req.headers.cookie', 'res.headers["set-cookie"]'],
+            serializers: LOGGED,
           },
         }),
         ThrottlerModule.forRoot({

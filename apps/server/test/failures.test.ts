@@ -59,17 +59,23 @@ describe('a server that is killed in the middle of an import', () => {
     const kept = await server.import(smallProject());
     const before = await rows();
     const large = smallProject();
-    large.assets[0].bindings = Array.from({ length: 150_000 }, (_, i) => engage(`n${i}`, 'brake-1'));
+    large.assets[0].bindings = Array.from({ length: 30_000 }, (_, i) => engage(`n${i}`, 'brake-1'));
+    // Somebody else holds the last table that an import fills, so that it stands still half done.
+    const other = new pg.Client({ connectionString: databaseUrl });
+    await other.connect();
+    await other.query('begin; lock table bindings in share mode');
     const importing = server.post('/api/projects', large).then(
       (answer) => answer.status,
       () => 'cut off',
     );
-    const copying =
-      "select 1 from pg_stat_progress_copy where command = 'COPY FROM' and tuples_processed > 5000";
-    while ((await client.query(copying)).rowCount === 0)
-      await new Promise((resolve) => setTimeout(resolve, 5));
+    const waits =
+      "select 1 from pg_locks join pg_class on relation = pg_class.oid where relname = 'bindings' and not granted";
+    while ((await client.query(waits)).rowCount === 0)
+      await new Promise((resolve) => setTimeout(resolve, 20));
     await server.stop('SIGKILL');
     expect(await importing).toBe('cut off');
+    await other.query('rollback');
+    await other.end();
     server = await TestServer.start(databaseUrl);
     // PostgreSQL notices the lost connection when it next reads from it.
     const busy = "select 1 from pg_stat_activity where datname = current_database() and query like 'copy %'";

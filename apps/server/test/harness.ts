@@ -1,3 +1,4 @@
+import { afterAll } from '@jest/globals';
 import { spawn, type ChildProcess } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import { createServer } from 'node:net';
@@ -39,6 +40,12 @@ export interface Answer {
   headers: Headers;
 }
 
+/** Servers that a test has not stopped, be it that it failed: they would keep the tests from ending. */
+const running = new Set<ChildProcess>();
+afterAll(() => {
+  for (const child of running) child.kill('SIGKILL');
+});
+
 /** The built server as its own process, as `npm start` runs it. */
 export class TestServer {
   private constructor(
@@ -60,6 +67,8 @@ export class TestServer {
       },
       stdio: ['ignore', 'pipe', 'pipe'],
     });
+    running.add(child);
+    child.once('exit', () => running.delete(child));
     await new Promise<void>((resolve, reject) => {
       let said = '';
       child.stdout.on('data', (chunk: Buffer) => {

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { randomUUID } from 'node:crypto';
-import { gzipSync } from 'node:zlib';
+import { request } from 'node:http';
+import { brotliCompressSync, deflateSync, gzipSync } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { DEMO, newDatabase, TestServer } from './harness.js';
 import { smallProject } from './small-project.js';
@@ -189,14 +190,45 @@ describe('answers to wrong requests', () => {
     ]);
     expect(answers.map((a) => a.status)).toEqual([413, 413, 413, 413, 413, 413, 200]);
   });
-  it('a compressed document is read like one that is not', async () => {
-    const text = JSON.stringify({ format: 'oquel.project/1', name: 'Packed', assets: [] });
-    const packed = await fetch(`${server.url}/api/projects`, {
+  const text = JSON.stringify({ format: 'oquel.project/1', name: 'Packed', assets: [] });
+  const wholeGzip = gzipSync(text);
+  const packings: [string, string, Buffer, number, string | null][] = [
+    ['gzip', 'gzip', wholeGzip, 201, null],
+    ['deflate', 'deflate', deflateSync(text), 201, null],
+    ['brotli', 'br', brotliCompressSync(text), 201, null],
+    ['gzip that is cut off', 'gzip', wholeGzip.subarray(0, 30), 400, 'bad-request'],
+    ['text that says it is gzip', 'gzip', Buffer.from(text), 400, 'bad-request'],
+    ['an unknown packing', 'constructor', Buffer.from(text), 415, 'bad-request'],
+    [
+      'gzip of more than a document may have',
+      'gzip',
+      gzipSync(Buffer.alloc(257 * 1024 * 1024, ' ')),
+      413,
+      'too-large',
+    ],
+  ];
+  it.each(packings)('a document packed as %s', async (_name, packing, body, status, type) => {
+    const answer = await fetch(`${server.url}/api/projects`, {
       method: 'POST',
-      body: gzipSync(text),
-      headers: { 'Content-Encoding': 'gzip' },
+      body,
+      headers: { 'Content-Encoding': packing },
     });
-    expect(packed.status).toBe(201);
+    expect(answer.status).toBe(status);
+    const said = (await answer.json()) as { id: string; type?: string };
+    if (type !== null) expect(said.type).toBe(`urn:oquel:problem:${type}`);
+    else expect((await server.get(`/api/projects/${said.id}/document`)).text).toBe(text);
+  });
+  it('a document of more than it may have, said before it is sent', async () => {
+    const answer = await new Promise<number | undefined>((resolve, reject) => {
+      const headers = { 'Content-Length': 257 * 1024 * 1024 };
+      const sending = request(`${server.url}/api/projects`, { method: 'POST', headers }, (response) => {
+        resolve(response.statusCode);
+        sending.destroy();
+      });
+      sending.on('error', reject);
+      sending.write('{');
+    });
+    expect(answer).toBe(413);
   });
   it('tells properties that stand twice in an import, and does it once with one key', async () => {
     const key = randomUUID();

@@ -2,20 +2,14 @@ import { Controller, Get, Inject, Query, Res, type StreamableFile } from '@nestj
 import { ApiOkResponse, ApiOperation, ApiQuery, ApiTags } from '@nestjs/swagger';
 import { isIsoDate } from '@oquel/core';
 import type { Response } from 'express';
-import { Database } from '../database/database.js';
 import { asJson, HeavyService } from '../heavy/heavy.service.js';
 import { badRequest } from '../http/problem.js';
 import { ProjectId } from '../projects/project-id.js';
-import { ProjectStore } from '../projects/project.store.js';
 
 @ApiTags('audits')
 @Controller('api/projects/:id/audit')
 export class AuditsController {
-  constructor(
-    @Inject(HeavyService) private readonly heavy: HeavyService,
-    @Inject(Database) private readonly db: Database,
-    @Inject(ProjectStore) private readonly store: ProjectStore,
-  ) {}
+  constructor(@Inject(HeavyService) private readonly heavy: HeavyService) {}
 
   @Get()
   @ApiOperation({ summary: 'Audit the project as it is stored now' })
@@ -28,10 +22,7 @@ export class AuditsController {
   ): Promise<StreamableFile> {
     if (!isIsoDate(today))
       throw badRequest(`today must be a date such as 2026-11-24, not "${String(today)}"`);
-    // Before anything is waited for: who has left by then is not told of again.
-    const left = whenLeft(response);
-    await this.store.version(this.db.k, id);
-    const done = await this.heavy.audit(id, today, left);
+    const done = await this.heavy.audit(id, today, whenLeft(response));
     response.setHeader('Oquel-Version', String(done.version));
     return asJson(done);
   }

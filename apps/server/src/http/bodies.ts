@@ -1,6 +1,7 @@
 import { jsonDepthFault } from '@oquel/core';
 import express, { type Request, type RequestHandler, type Response } from 'express';
 import { LIMITS } from '../limits.js';
+import { documentBody } from './document-body.js';
 import { badRequest, busy, ProblemError } from './problem.js';
 
 /** Where a whole document is sent: as a project, over a project, as a build. */
@@ -14,7 +15,7 @@ const EDITS = /^\/api\/projects\/[^/]+\/edits\/?$/;
  */
 export function bodyParsers(): RequestHandler[] {
   const type = (): boolean => true;
-  const document = express.raw({ type, limit: LIMITS.body.document });
+  const document = documentBody(LIMITS.body.document);
   const json = express.raw({ type, limit: LIMITS.body.json });
   const turns = new Turns();
   return [

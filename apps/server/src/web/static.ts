@@ -8,10 +8,13 @@ export function serveWeb(app: NestExpressApplication, folder: string): void {
     '/assets',
     express.static(join(folder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }),
   );
-  app.use(express.static(folder, { index: false, maxAge: 0 }));
+  const files = express.static(folder, { index: false, maxAge: 0 });
   app.use((request: Request, response: Response, next: NextFunction) => {
+    // No question to the API looks for a file first.
     if (!['GET', 'HEAD'].includes(request.method) || /^\/api(\/|$)/.test(request.path)) return next();
-    response.setHeader('Cache-Control', 'no-cache');
-    response.sendFile(join(folder, 'index.html'));
+    files(request, response, () => {
+      response.setHeader('Cache-Control', 'no-cache');
+      response.sendFile(join(folder, 'index.html'));
+    });
   });
 }
