@@ -5,8 +5,11 @@ import { build } from './lib/build.mjs';
 import { ensureDebianPackage, installNpmPackages } from './lib/packages.mjs';
 import { startPostgres } from './lib/postgres.mjs';
 import { ROOT } from './lib/root.mjs';
-import { run } from './lib/run.mjs';
+import { run, runWithin } from './lib/run.mjs';
 import { runScript, say, since } from './lib/say.mjs';
+
+/** Unit tests and browser tests take minutes; whatever hangs is ended, so that there is always a result. */
+const LIMIT = 25 * 60_000;
 
 const PARTS = {
   lint: (env) =>
@@ -29,7 +32,10 @@ const PARTS = {
     ]),
   unit: async (env, results) => {
     const file = join(results, 'unit.json');
-    const code = await run('npx', ['jest', '--json', '--outputFile', file, '--silent'], { cwd: ROOT, env });
+    const code = await runWithin(LIMIT, 'npx', ['jest', '--json', '--outputFile', file, '--silent'], {
+      cwd: ROOT,
+      env,
+    });
     if (!existsSync(file)) return { passed: 0, failed: 1 };
     const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = JSON.parse(
       readFileSync(file, 'utf8'),
@@ -40,7 +46,7 @@ const PARTS = {
   browser: async (env, results) => {
     const file = join(results, 'browser.json');
     const report = { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: file, NODE_OPTIONS: '--no-warnings' };
-    const code = await run('npx', ['playwright', 'test', '-c', 'e2e', '--reporter=list,json'], {
+    const code = await runWithin(LIMIT, 'npx', ['playwright', 'test', '-c', 'e2e', '--reporter=list,json'], {
       cwd: ROOT,
       env: report,
     });

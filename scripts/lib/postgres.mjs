@@ -107,7 +107,7 @@ class Cluster {
     const logs = existsSync(folder) ? readdirSync(folder).map((name) => join(folder, name)) : [];
     const all = [join(this.dir, 'postgres.log'), ...logs].filter((file) => existsSync(file));
     const [newest] = all.sort((a, b) => statSync(b).mtimeMs - statSync(a).mtimeMs);
-    return newest === undefined ? '' : readFileSync(newest, 'utf8').trim().split('\n').slice(-5).join('\n');
+    return newest === undefined ? '' : readFileSync(newest, 'utf8').trim().split('\n').slice(-12).join('\n');
   }
 
   /** Address of a database in it, for its superuser; the database is made if it is not there. */

@@ -2,11 +2,32 @@ import { spawn } from 'node:child_process';
 
 /** Runs a command with its output shown; resolves to its exit code. */
 export function run(command, args, options = {}) {
+  return ended(spawn(command, args, { stdio: 'inherit', ...options }));
+}
+function ended(child) {
   return new Promise((resolve, reject) => {
-    const child = spawn(command, args, { stdio: 'inherit', ...options });
     child.on('error', reject);
     child.on('close', (code, signal) => resolve(code ?? (signal ? 1 : 0)));
   });
+}
+
+/** The same, ended after a limit in milliseconds, with everything that it started. */
+export async function runWithin(limit, command, args, options = {}) {
+  const child = spawn(command, args, { stdio: 'inherit', detached: true, ...options });
+  const end = (signal) => process.kill(-child.pid, signal);
+  const late = setTimeout(() => end('SIGKILL'), limit);
+  // Of a group of its own, it does not hear the terminal.
+  const interrupted = () => {
+    end('SIGTERM');
+    process.exit(130);
+  };
+  process.once('SIGINT', interrupted).once('SIGTERM', interrupted);
+  try {
+    return await ended(child);
+  } finally {
+    clearTimeout(late);
+    process.off('SIGINT', interrupted).off('SIGTERM', interrupted);
+  }
 }
 
 /** Runs a command quietly; resolves to its exit code and all that it wrote. */

@@ -166,3 +166,28 @@ describe('a database that goes away', () => {
     expect((await server.get(`/api/projects/${id}`)).status).toBe(200);
   });
 });
+
+describe('a database that fails in the middle of storing', () => {
+  const failures: [string, string, string][] = [
+    ['its disk is full', "raise exception 'no space' using errcode = '53100'", 'disk-full'],
+    ['it drops the connection', 'perform pg_terminate_backend(pg_backend_pid())', 'database-down'],
+  ];
+  it.each(failures)('says so when %s, stores nothing, and goes on after it', async (_name, failure, type) => {
+    const url = await newDatabase();
+    const server = await TestServer.start(url);
+    const before = (await server.get('/api/projects')).text;
+    const database = new pg.Client({ connectionString: url });
+    await database.connect();
+    await database.query(
+      `create function fail() returns trigger language plpgsql as $$ begin ${failure}; return new; end $$;
+       create trigger fail before insert on bindings for each row execute function fail()`,
+    );
+    const answer = await server.post('/api/projects', smallProject());
+    expect(answer).toMatchObject({ status: 503, body: { type: `urn:oquel:problem:${type}` } });
+    await database.query('drop trigger fail on bindings');
+    expect((await server.get('/api/projects')).text).toBe(before);
+    expect(await server.import(smallProject())).toEqual(expect.any(String));
+    await database.end();
+    await server.stop();
+  });
+});

@@ -1,7 +1,7 @@
 import { Catch, HttpException, Logger, type ArgumentsHost, type ExceptionFilter } from '@nestjs/common';
 import { BrokenDocument, EditRefused, ProjectTooLarge } from '@oquel/core';
 import type { NextFunction, Request, Response } from 'express';
-import { brokenDocument, databaseDown, ProblemError, tooLarge } from './problem.js';
+import { brokenDocument, databaseDown, diskFull, ProblemError, tooLarge } from './problem.js';
 
 const log = new Logger('problem');
 
@@ -71,6 +71,7 @@ function knownProblem(error: unknown): ProblemError | null {
     return new ProblemError(400, 'bad-json', 'The body is not JSON', error.message);
   }
   if (isTooSlow(error)) return tooSlow();
+  if (error instanceof Error && 'code' in error && error.code === DISK_FULL) return diskFull();
   return isDatabaseDown(error) ? databaseDown() : null;
 }
 
@@ -114,6 +115,8 @@ function tooSlow(): ProblemError {
     'the database took too long, or another edit of this project is still running; nothing was stored';
   return new ProblemError(503, 'too-slow', 'It took too long', detail);
 }
+/** PostgreSQL's code. */
+const DISK_FULL = '53100';
 const DOWN = /^(ECONNREFUSED|ECONNRESET|EPIPE|ETIMEDOUT|08...|53...|55000|57P..)$/;
 function isDatabaseDown(error: unknown): boolean {
   if (!(error instanceof Error)) return false;

@@ -68,6 +68,11 @@ export function badRequest(detail: string, more: Record<string, unknown> = {}): 
 export function busy(why: string): ProblemError {
   return new ProblemError(503, 'busy', 'The server is busy', `${why}; try again in a moment`);
 }
+export function diskFull(): ProblemError {
+  const detail =
+    'the disk that holds the database has no space left; this was not stored: free some space there and try again';
+  return new ProblemError(503, 'disk-full', "The database's disk is full", detail);
+}
 export function databaseDown(): ProblemError {
   return new ProblemError(
     503,

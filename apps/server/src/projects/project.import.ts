@@ -97,6 +97,8 @@ const CHUNK = 256 * 1024;
 /** Each chunk is made before it is written, and a failure ends the stream, so that no connection waits for ever. */
 async function copy(client: PoolClient, statement: string, rows: Iterable<string>): Promise<void> {
   const stream = client.query(copyFrom(statement));
+  // A stream that is ended says its error once more, when nobody waits for it; unheard, that would end the thread.
+  stream.on('error', () => undefined);
   const done = once(stream, 'finish');
   done.catch(() => undefined);
   try {
@@ -110,7 +112,11 @@ async function copy(client: PoolClient, statement: string, rows: Iterable<string
     stream.end(chunk);
     await done;
   } catch (error) {
-    stream.destroy(error as Error);
+    try {
+      stream.destroy(error as Error);
+    } catch {
+      // It cannot say so over a connection that is lost, too; why it was lost is what counts.
+    }
     throw error;
   }
 }
