@@ -136,7 +136,11 @@ async function builds(base, count) {
 function changed(core, project) {
   const index = core.indexProject(project);
   const mast = index.assets[index.assetAt.get('WindMast')];
-  const renamed = core.renameDeclared(index, mast, 'event', 'onCalm', 'onStill');
+  const renamed = core.renameName(
+    index,
+    { kind: 'event', asset: mast.decl.id, of: '', name: 'onCalm' },
+    'onStill',
+  );
   const next = structuredClone(core.applyChanges(project, renamed).project);
   for (const asset of next.assets) {
     asset.bindings = asset.bindings?.flatMap((b, i) =>

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
-import { applyChanges, indexProject, renameDeclared, type Difference, type Project } from '@oquel/core';
+import { applyChanges, indexProject, renameName, type Difference, type Project } from '@oquel/core';
 import { main } from '../src/main.js';
 
 const DEMO = fileURLToPath(new URL('../../../demo/storm-over-veyra.json', import.meta.url));
@@ -26,7 +26,10 @@ function written(name: string, project: Project): string {
 function later(): Project {
   const index = indexProject(demo);
   const mast = index.assets[index.assetAt.get('WindMast')!];
-  const renamed = applyChanges(demo, renameDeclared(index, mast, 'event', 'onGust', 'onSquall')).project;
+  const renamed = applyChanges(
+    demo,
+    renameName(index, { kind: 'event', asset: mast.decl.id, of: '', name: 'onGust' }, 'onSquall'),
+  ).project;
   const [first, second] = renamed.assets.find((a) => a.id === 'pylon-ridge')!.bindings!;
   return applyChanges(renamed, [
     { op: 'replace', list: 'bindings', asset: 'pylon-ridge', id: first.id, item: { ...first, delay: 2.5 } },

@@ -57,6 +57,7 @@ export {
   type ChannelUse,
   type Reachable,
   type Together,
+  assetAtAddress,
 } from './edit/wiring.js';
 export { compareFindings, type FindingChange } from './audit/compare.js';
 export { oneLine } from './export/one-line.js';
@@ -103,17 +104,17 @@ export {
   metres,
   placementStem,
   removalOf,
-  renamingOf,
   restagingOf,
   type Duplication,
-  type Naming,
 } from './edit/staging.js';
 export { areaContains } from './plan/area.js';
 export { turnArea, turnPoint } from './plan/turn.js';
 export { selectedNow, type SelectedNow } from './graph/selected.js';
 export { asItsAsset, differencesOf, differs, muting, type Differences } from './edit/differences.js';
 export { mutingAll, planBulk, type BulkChange, type BulkPlan, type BulkStep, type Row } from './edit/bulk.js';
-export { renameDeclared, usesOf, type Declared } from './edit/declarations.js';
+export { type NameKind, type NameRef } from './names/name.js';
+export { nameFault, namesLike, renameName } from './names/rename.js';
+export { countUses, usesOfName, type BindingUse, type NameUses, type PlacementUse } from './names/uses.js';
 export { parseEffect, parseFields, printEffect, printFields, type ParsedText } from './wireline/declared.js';
 export {
   reachedNames,
@@ -191,8 +192,8 @@ export {
   changeFields,
   mergeEntries,
   moveEntry,
+  nameOfEntry,
   noteEntry,
-  renameEntry,
   retireEntry,
   type EntryRef,
 } from './catalogue/edits.js';
@@ -232,4 +233,3 @@ export {
   type CsvRow,
   type CsvRowFault,
 } from './exchange/csv-bindings.js';
-export { assetAtAddress } from './edit/rehearsal-steps.js';

@@ -16,7 +16,8 @@ import {
   noteEntry,
   readProject,
   readProjectText,
-  renameEntry,
+  nameOfEntry,
+  renameName,
   retireEntry,
   usesOfEntry,
   type Change,
@@ -166,22 +167,25 @@ describe('renaming', () => {
     ref('table', '', 'Words'),
   ])('%j is carried along: nothing dangles, and back again is the very same project', (r) => {
     const index = indexProject(RIDGE);
-    const next = after(RIDGE, renameEntry(index, r, 'onOther'));
+    const next = after(RIDGE, renameName(index, nameOfEntry(r), 'onOther'));
     const { added } = compareFindings(findings(RIDGE), findings(next));
     expect(added.filter((f) => f.severity === 'error')).toEqual([]);
-    const back = after(next, renameEntry(indexProject(next), { ...r, name: 'onOther' }, r.name));
+    const back = after(next, renameName(indexProject(next), nameOfEntry({ ...r, name: 'onOther' }), r.name));
     expect(back).toEqual(RIDGE);
     expect(usesOfEntry(indexProject(next), { ...r, name: 'onOther' }).length).toBe(
       usesOfEntry(index, r).length,
     );
   });
   it('a channel takes the steps of rehearsals along', () => {
-    const next = after(RIDGE, renameEntry(indexProject(RIDGE), ref('channel', '', 'tension'), 'load'));
+    const next = after(
+      RIDGE,
+      renameName(indexProject(RIDGE), nameOfEntry(ref('channel', '', 'tension')), 'load'),
+    );
     expect(next.rehearsals![0].steps[0]).toEqual({ at: 0, publish: { channel: 'load' } });
   });
   it('an event of the demo with many uses brings no new finding but by its name', () => {
     const r = ref('event', 'LineController', 'onHalt');
-    const next = after(DEMO, renameEntry(indexProject(DEMO), r, 'onStandstill'));
+    const next = after(DEMO, renameName(indexProject(DEMO), nameOfEntry(r), 'onStandstill'));
     const said = (list: Finding[]): string[] => list.map((f) => `${f.rule} ${f.severity}`).sort();
     expect(said(findings(next))).toEqual(said(findings(DEMO)));
   });

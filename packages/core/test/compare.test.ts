@@ -9,18 +9,17 @@ import {
   compareProjects,
   indexProject,
   readProjectText,
-  renameDeclared,
-  renameEntry,
-  renamingOf,
-  usesOf,
+  renameName,
+  nameOfEntry,
+  usesOfName,
   withLaterNames,
   type Binding,
   type Change,
-  type Declared,
   type Difference,
   type DifferenceLine,
   type Project,
 } from '../src/index.js';
+import { ref } from './refs.js';
 import { Random } from './random.js';
 import { randomChange } from './random-change.js';
 import { randomProject } from './random-project.js';
@@ -135,16 +134,16 @@ describe('two states of a project compared', () => {
     }
   });
 
-  const kinds: Declared[] = ['event', 'action', 'property'];
+  const kinds = ['event', 'action', 'property'] as const;
   it.each(kinds)('a renamed %s is one line, with the number of bindings that were carried along', (kind) => {
     let tried = 0;
     for (const { decl, at } of indexProject(DEMO).assets) {
       const index = indexProject(DEMO);
       const list = { event: 'eventAt', action: 'actionAt', property: 'propertyAt' } as const;
       for (const name of index.assets[at][list[kind]].keys()) {
-        const changes = renameDeclared(index, index.assets[at], kind, name, `${name}Anew`);
+        const changes = renameName(index, ref(kind, index.assets[at], name), `${name}Anew`);
         const difference = compareProjects(DEMO, applyChanges(DEMO, changes).project);
-        const carried = usesOf(index, index.assets[at], kind, name).length;
+        const carried = usesOfName(index, ref(kind, index.assets[at], name)).bindings.length;
         expect(lines(difference)).toEqual([
           {
             of: 'declaration',
@@ -175,18 +174,18 @@ describe('two states of a project compared', () => {
         let name: string;
         if (kind === 'channel') {
           ({ name } = r.pick(fresh(now.channels!)));
-          changes = renameEntry(index, { kind, asset: '', name }, `${name}Anew`);
+          changes = renameName(index, nameOfEntry({ kind, asset: '', name }), `${name}Anew`);
         } else if (kind === 'placement') {
           const owner = r.pick(index.assets.filter((a) => a.placements.length > 0));
           name = r.pick(owner.placements).id;
           if (name.endsWith('Anew')) continue;
-          changes = renamingOf(index, owner, name, `${name}Anew`);
+          changes = renameName(index, ref('placement', owner, name), `${name}Anew`);
         } else {
           const asset = r.pick(
             index.assets.filter((a) => fresh<{ name: string }>(a[lists[kind]]).length > 0),
           );
           ({ name } = r.pick(fresh<{ name: string }>(asset[lists[kind]])));
-          changes = renameDeclared(index, asset, kind, name, `${name}Anew`);
+          changes = renameName(index, ref(kind, asset, name), `${name}Anew`);
         }
         now = applyChanges(now, changes).project;
         told.add(`${kind} ${name} is now ${name}Anew`);
@@ -203,7 +202,7 @@ describe('two states of a project compared', () => {
     for (const asset of index.assets) {
       for (const { name } of asset.events) {
         const to = `${name}Anew`;
-        const renamed = applyChanges(DEMO, renameDeclared(index, asset, 'event', name, to)).project;
+        const renamed = applyChanges(DEMO, renameName(index, ref('event', asset, name), to)).project;
         const later = withLaterNames(DEMO, renamed)!;
         const change = compareFindings(audit(later, { today }).findings, audit(renamed, { today }).findings);
         expect({ name, change }).toEqual({ name, change: { added: [], gone: [] } });
@@ -222,12 +221,12 @@ describe('two states of a project compared', () => {
     const index = indexProject(DEMO);
     const told = (changes: Change[]): unknown[] =>
       lines(compareProjects(DEMO, applyChanges(DEMO, changes).project)).map(({ how, text }) => [how, text]);
-    expect(told(renameEntry(index, { kind: 'channel', asset: '', name: 'tension' }, 'pull'))).toEqual([
-      ['renamed', 'channel tension is now pull'],
-    ]);
+    expect(
+      told(renameName(index, nameOfEntry({ kind: 'channel', asset: '', name: 'tension' }), 'pull')),
+    ).toEqual([['renamed', 'channel tension is now pull']]);
     for (const owner of index.assets) {
       for (const { id } of owner.placements) {
-        expect(told(renamingOf(index, owner, id, 'some-other-name'))).toEqual([
+        expect(told(renameName(index, ref('placement', owner, id), 'some-other-name'))).toEqual([
           ['renamed', `placement ${id} is now some-other-name`],
         ]);
       }

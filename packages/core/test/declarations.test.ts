@@ -7,15 +7,15 @@ import {
   parseFields,
   printEffect,
   printFields,
-  renameDeclared,
-  usesOf,
+  renameName,
+  usesOfName,
   type Arg,
-  type Declared,
   type Effect,
   type Field,
   type Project,
   type Value,
 } from '../src/index.js';
+import { ref } from './refs.js';
 import { expand } from '../src/expand/expand.js';
 import { buildGraph } from '../src/graph/build.js';
 import { Random } from './random.js';
@@ -23,7 +23,7 @@ import { randomProject } from './random-project.js';
 
 describe('a declaration gets another name', () => {
   const lists = { event: 'events', action: 'actions', property: 'properties' } as const;
-  it.each<Declared>(['event', 'action', 'property'])(
+  it.each(['event', 'action', 'property'] as const)(
     '%s: the graph and the faults stay, in random projects',
     (kind) => {
       let renamed = 0;
@@ -36,7 +36,7 @@ describe('a declaration gets another name', () => {
         if (declaring.length === 0) continue;
         const asset = r.pick(declaring);
         const { name } = r.pick<{ name: string }>(asset[lists[kind]]);
-        const changes = renameDeclared(index, asset, kind, name, 'onRenamed');
+        const changes = renameName(index, ref(kind, asset, name), 'onRenamed');
         const now = applyChanges(before, changes).project;
         const [a, b] = [before, now].map((p) => buildGraph(expand(indexProject(p))));
         expect({ seed, first: b.first, head: b.head, meta: b.meta }).toEqual({
@@ -52,12 +52,12 @@ describe('a declaration gets another name', () => {
             .sort();
         expect({ seed, rules: rules(now) }).toEqual({ seed, rules: rules(before) });
         const after = indexProject(now);
-        expect(usesOf(after, after.assets[asset.at], kind, name)).toEqual([]);
-        expect(usesOf(after, after.assets[asset.at], kind, 'onRenamed')).toHaveLength(
-          usesOf(index, asset, kind, name).length,
+        expect(usesOfName(after, ref(kind, after.assets[asset.at], name)).bindings).toEqual([]);
+        expect(usesOfName(after, ref(kind, after.assets[asset.at], 'onRenamed')).bindings).toHaveLength(
+          usesOfName(index, ref(kind, asset, name)).bindings.length,
         );
         renamed++;
-        if (usesOf(index, asset, kind, name).length > 0) used++;
+        if (usesOfName(index, ref(kind, asset, name)).bindings.length > 0) used++;
       }
       expect(renamed).toBeGreaterThan(200);
       expect(used).toBeGreaterThan(40);

@@ -9,9 +9,9 @@ import {
   loadedTogether,
   meetingOn,
   muting,
-  renameDeclared,
-  renamingOf,
+  renameName,
   applyChanges,
+  type Change,
   selectedNow,
   turnArea,
   turnPoint,
@@ -20,6 +20,7 @@ import {
   type Project,
   type Step,
 } from '../src/index.js';
+import { ref } from './refs.js';
 import { BIND, HEAR } from '../src/graph/graph.js';
 import { randomProject } from './random-project.js';
 
@@ -190,30 +191,33 @@ describe('what else is on a channel, and what is loaded with what', () => {
 describe('rehearsals go along with new names', () => {
   const index = indexProject(line);
   const asset = (id: string): (typeof index.assets)[number] => index.assets[index.assetAt.get(id)!];
-  const steps = (changes: ReturnType<typeof renamingOf>): Step[] =>
-    applyChanges(line, changes).project.rehearsals![0].steps;
+  const steps = (changes: Change[]): Step[] => applyChanges(line, changes).project.rehearsals![0].steps;
   it('of placements, at any depth', () => {
-    expect(steps(renamingOf(index, asset('ridge'), 'east', 'north')).map((s) => JSON.stringify(s))).toEqual([
+    expect(
+      steps(renameName(index, ref('placement', asset('ridge'), 'east'), 'north')).map((s) =>
+        JSON.stringify(s),
+      ),
+    ).toEqual([
       '{"at":0,"raise":{"at":"ridge:north","event":"onA"}}',
       '{"at":1,"expect":{"at":"ridge:north/lamp-1","property":"line","is":"east"}}',
       '{"at":1,"expect":{"at":"ridge:north/lamp-2","action":"go","times":1}}',
       '{"at":2,"publish":{"channel":"weather"}}',
     ]);
-    expect(steps(renamingOf(index, asset('Line'), 'lamp-2', 'far'))[2]).toMatchObject({
+    expect(steps(renameName(index, ref('placement', asset('Line'), 'lamp-2'), 'far'))[2]).toMatchObject({
       expect: { at: 'ridge:east/far' },
     });
   });
   it('of events, actions and properties, where they mean those', () => {
-    expect(steps(renameDeclared(index, asset('Line'), 'event', 'onA', 'onB'))[0]).toMatchObject({
+    expect(steps(renameName(index, ref('event', asset('Line'), 'onA'), 'onB'))[0]).toMatchObject({
       raise: { event: 'onB' },
     });
-    expect(steps(renameDeclared(index, asset('Lamp'), 'action', 'go', 'shine'))[2]).toMatchObject({
+    expect(steps(renameName(index, ref('action', asset('Lamp'), 'go'), 'shine'))[2]).toMatchObject({
       expect: { action: 'shine' },
     });
-    expect(steps(renameDeclared(index, asset('Lamp'), 'property', 'line', 'rope'))[1]).toMatchObject({
+    expect(steps(renameName(index, ref('property', asset('Lamp'), 'line'), 'rope'))[1]).toMatchObject({
       expect: { property: 'rope' },
     });
-    expect(steps(renameDeclared(index, asset('Line'), 'action', 'go', 'run'))).toEqual(
+    expect(steps(renameName(index, ref('action', asset('Line'), 'go'), 'run'))).toEqual(
       line.rehearsals![0].steps,
     );
   });

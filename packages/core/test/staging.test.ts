@@ -8,12 +8,13 @@ import {
   indexProject,
   printBinding,
   removalOf,
-  renamingOf,
+  renameName,
   restagingOf,
   type AssetIndex,
   type Binding,
   type Project,
 } from '../src/index.js';
+import { ref } from './refs.js';
 import { buildGraph } from '../src/graph/build.js';
 import { Random } from './random.js';
 import { randomProject } from './random-project.js';
@@ -95,7 +96,7 @@ describe('setting the stage', () => {
   });
 
   it('renames a placement everywhere', () => {
-    const [scene, other, prefab] = after(renamingOf(index, ridge, 'mast-1', 'pylon'));
+    const [scene, other, prefab] = after(renameName(index, ref('placement', ridge, 'mast-1'), 'pylon'));
     expect(lines(scene)).toEqual([
       'gust-1: when pylon.onA do lamp.doA',
       'gust-2: when mast-2.onA do pylon/top.doA',
@@ -108,7 +109,7 @@ describe('setting the stage', () => {
       'near: when mast-1.onA do mast-1/top.doA',
     ]);
     expect(lines(prefab)).toEqual(['own: when .onA do top.doA']);
-    const [inScene, , inPrefab] = after(renamingOf(index, mast, 'top', 'tip'));
+    const [inScene, , inPrefab] = after(renameName(index, ref('placement', mast, 'top'), 'tip'));
     expect(lines(inScene)[1]).toBe('gust-2: when mast-2.onA do mast-1/tip.doA');
     expect(lines(inPrefab)).toEqual(['own: when .onA do tip.doA']);
   });
@@ -148,7 +149,7 @@ describe('setting the stage', () => {
       if (placing.length === 0) continue;
       const owner = r.pick(placing);
       const { id } = r.pick(owner.placements);
-      const now = applyChanges(before, renamingOf(own, owner, id, 'renamed')).project;
+      const now = applyChanges(before, renameName(own, ref('placement', owner, id), 'renamed')).project;
       const [a, b] = [before, now].map((p) => buildGraph(expand(indexProject(p))));
       expect({ seed, head: b.head, first: b.first, meta: b.meta }).toEqual({
         seed,

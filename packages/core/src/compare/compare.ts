@@ -3,7 +3,7 @@ import { indexProject } from '../project/index-project.js';
 import type { Asset, AssetKind, Binding, Project } from '../project/types.js';
 import { alignLists } from '../util/align-lists.js';
 import { printBinding } from '../wireline/print.js';
-import { Carrier } from './carry.js';
+import { withNames } from './carry.js';
 import {
   actionLine,
   assetLine,
@@ -56,7 +56,7 @@ export function compareProjects(before: Project, after: Project): Difference {
   const [old, now] = [indexProject(before), indexProject(after)];
   const renames = findRenames(old, now);
   const uses = new Map<Rename, number>();
-  const carried = new Carrier(old, renames).project(uses);
+  const carried = withNames(old, renames, uses);
   const groups: DifferenceGroup[] = [];
   const came = new Map(carried.assets.map((asset) => [asset.id, asset]));
   for (const asset of after.assets) {
@@ -87,7 +87,7 @@ export function compareProjects(before: Project, after: Project): Difference {
 export function withLaterNames(before: Project, after: Project): Project | null {
   const old = indexProject(before);
   const renames = findRenames(old, indexProject(after));
-  return allRenames(renames).length === 0 ? null : new Carrier(old, renames).project();
+  return allRenames(renames).length === 0 ? null : withNames(old, renames);
 }
 
 function countsOf(groups: readonly DifferenceGroup[]): DifferenceCounts {

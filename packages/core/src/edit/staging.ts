@@ -3,50 +3,23 @@ import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 import type { Binding, Placement, Value, Vec2 } from '../project/types.js';
 import { sameValue } from '../project/value.js';
 import type { Change } from './change.js';
-import { addressOf, rehearsalsWith, withAddress } from './rehearsal-steps.js';
+import type { NameRef } from '../names/name.js';
+import { usesOfNames, type BindingUse } from '../names/uses.js';
 import { freeBindingId } from './wiring.js';
 import { append } from '../util/append.js';
 import { own } from '../util/own.js';
 
-/** A binding that names a placement, or something inside it. */
-export interface Naming {
-  owner: AssetIndex;
-  binding: Binding;
-}
-
-/** Every binding of the project that names one of these placements of an owner, or a way through it. Linear in paths. */
-export function bindingsNaming(index: ProjectIndex, owner: AssetIndex, ids: ReadonlySet<string>): Naming[] {
-  const found: Naming[] = [];
-  for (const asset of index.assets) {
-    for (const binding of asset.bindings) {
-      const paths = [binding.from, binding.to].flatMap((end) => ('at' in end ? [end.at] : []));
-      if (paths.some((path) => segmentsNaming(index, asset, path, owner, ids).length > 0)) {
-        found.push({ owner: asset, binding });
-      }
-    }
-  }
-  return found;
-}
-
-/** Which segments of a path of an asset are names of these placements, as positions. Cost: the segments. */
-function segmentsNaming(
+/** Every binding of the project that names one of these placements of an owner, or a way through it. Linear in the document. */
+export function bindingsNaming(
   index: ProjectIndex,
-  from: AssetIndex,
-  path: string,
   owner: AssetIndex,
   ids: ReadonlySet<string>,
-): number[] {
-  const { scene, segments } = parsePath(path);
-  const named: number[] = [];
-  let at: AssetIndex | undefined = scene === null ? from : index.assets[index.assetAt.get(scene) ?? -1];
-  for (let i = 0; i < segments.length && at; i++) {
-    const segment = segments[i];
-    if (at === owner && ids.has(segment)) named.push(i);
-    at = segment.startsWith('~')
-      ? index.assets[index.assetAt.get(segment.slice(1).replace(/#\d+$/, '')) ?? -1]
-      : index.assets[at.placed[at.placementAt.get(segment) ?? -1] ?? -1];
-  }
-  return named;
+): BindingUse[] {
+  const asset = owner.decl.id;
+  return usesOfNames(
+    index,
+    [...ids].map((name): NameRef => ({ kind: 'placement', asset, of: '', name })),
+  ).bindings;
 }
 
 /** Takes placements off their owner; with `bindings` also the bindings of that owner that would name nothing then. */
@@ -66,39 +39,6 @@ export function removalOf(
       id: n.binding.id,
     })),
     ...ids.map((id): Change => ({ op: 'remove', list: 'placements', asset, id })),
-  ];
-}
-
-/** Gives a placement another name and carries along every binding and step of a rehearsal that names it. */
-export function renamingOf(index: ProjectIndex, owner: AssetIndex, id: string, to: string): Change[] {
-  const ids = new Set([id]);
-  const rename = (from: AssetIndex, path: string): string => {
-    const named = segmentsNaming(index, from, path, owner, ids);
-    if (named.length === 0) return path;
-    const { scene, segments } = parsePath(path);
-    const renamed = segments.map((s, i) => (named.includes(i) ? to : s)).join('/');
-    return scene === null ? renamed : `${scene}:${renamed}`;
-  };
-  const placement = owner.placements[owner.placementAt.get(id)!];
-  return [
-    {
-      op: 'replace',
-      list: 'placements',
-      asset: owner.decl.id,
-      id,
-      item: { ...placement, id: to },
-    },
-    ...bindingsNaming(index, owner, ids).map(({ owner: of, binding }): Change => ({
-      op: 'replace',
-      list: 'bindings',
-      asset: of.decl.id,
-      id: binding.id,
-      item: withPaths(binding, (path) => rename(of, path)),
-    })),
-    ...rehearsalsWith(index, (step) => {
-      const at = addressOf(step);
-      return at === null ? step : withAddress(step, rename(owner, at));
-    }),
   ];
 }
 

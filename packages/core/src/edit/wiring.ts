@@ -67,6 +67,14 @@ export function assetAtPath(index: ProjectIndex, owner: AssetIndex, path: string
   return at <= MISSING ? null : index.assets[at];
 }
 
+/** The asset at an address of a rehearsal, in which copies may carry numbers; null if there is none. */
+export function assetAtAddress(index: ProjectIndex, address: string): AssetIndex | null {
+  const colon = address.indexOf(':');
+  const scene = index.assets[index.assetAt.get(address.slice(0, Math.max(0, colon))) ?? -1] as
+    AssetIndex | undefined;
+  return scene ? assetAtPath(index, scene, address.replace(/(~[^/#]+)#\d+/g, '$1')) : null;
+}
+
 /** Bindings of the owner that leave one event of one sender, in running order. */
 export function bindingsOf(owner: AssetIndex, path: string, event: string): Binding[] {
   return owner.bindings.filter((b) => 'at' in b.from && b.from.at === path && b.from.event === event);

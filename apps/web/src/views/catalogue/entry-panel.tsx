@@ -2,12 +2,13 @@ import {
   changeFields,
   isName,
   mergeEntries,
+  nameOfEntry,
+  renameName,
   moveEntry,
   noteEntry,
   parseFields,
   printFields,
   printFrom,
-  renameEntry,
   retireEntry,
   usesOfEntry,
   type CatalogueEntry,
@@ -27,7 +28,7 @@ import { rippleHref } from '../../parts/ripple-href.js';
 import { Entry, type Read } from '../../parts/ui/entry.js';
 import { SaidSentence } from '../../parts/ui/sentence.js';
 import { countText } from '../../parts/ui/severity-mark.js';
-import { useSession } from '../../session/session-context.js';
+import { useSession, useSessionState } from '../../session/session-context.js';
 import { entryKey } from './catalogue-address.js';
 
 interface Props {
@@ -48,6 +49,7 @@ interface Pending {
 /** One entry: what it carries, who brings it about and who follows, and what can be done with it. */
 export function EntryPanel({ index, base, entry, entries, findings, onGo }: Props): ReactNode {
   const session = useSession();
+  const { audit } = useSessionState();
   const [pending, setPending] = useState<Pending | null>(null);
   const [round, setRound] = useState(0);
   const key = entryKey(entry);
@@ -76,7 +78,11 @@ export function EntryPanel({ index, base, entry, entries, findings, onGo }: Prop
           value={name}
           read={(text): Read<string> => nameRead(text, alike)}
           onTake={(to) =>
-            ask(`renamed the ${word} ${name} to ${to}`, renameEntry(index, entry, to), renamedKey(to))
+            ask(
+              `renamed the ${word} ${name} to ${to}`,
+              renameName(index, nameOfEntry(entry), to, audit?.findings),
+              renamedKey(to),
+            )
           }
         />
         <span className="soft">

@@ -1,16 +1,18 @@
 import {
-  renameDeclared,
+  renameName,
   type Action,
   type AssetIndex,
   type Change,
   type ChangeSet,
-  type Declared,
   type EventDecl,
+  type Finding,
   type ProjectIndex,
   type Property,
 } from '@oquel/core';
 
 /** Edits of what an asset declares, as change sets with a sentence each. */
+
+export type Declared = 'event' | 'action' | 'property';
 
 const PART = { event: 'events', action: 'actions', property: 'properties' } as const;
 export interface Declarations {
@@ -40,13 +42,15 @@ export function declaring<K extends Declared>(
 
 export function renamingDeclared(
   index: ProjectIndex,
+  findings: readonly Finding[],
   asset: AssetIndex,
   kind: Declared,
   name: string,
   to: string,
 ): ChangeSet {
   const label = `${asset.decl.id}: renamed the ${KIND_WORD[kind]} ${name} to ${to}`;
-  return { label, changes: renameDeclared(index, asset, kind, name, to) };
+  const ref = { kind, asset: asset.decl.id, of: '', name };
+  return { label, changes: renameName(index, ref, to, findings) };
 }
 
 /** A name that no declaration of that kind has yet: `onEvent`, `onEvent2` ... */

@@ -1,14 +1,21 @@
 import './declarations.css';
-import type { AssetIndex, Change, ChangeSet, Declared, ProjectIndex } from '@oquel/core';
+import type { AssetIndex, Change, ChangeSet, Finding, ProjectIndex } from '@oquel/core';
 import type { ReactNode } from 'react';
 import { ActionLine } from './action-line.js';
 import { AssetLine } from './asset-line.js';
-import { declaring, freeName, renamingDeclared, type Declarations } from './declaration-edits.js';
+import {
+  declaring,
+  freeName,
+  renamingDeclared,
+  type Declarations,
+  type Declared,
+} from './declaration-edits.js';
 import { EventLine } from './event-line.js';
 import { PropertyLine } from './property-line.js';
 
 interface Props {
   index: ProjectIndex;
+  findings: readonly Finding[];
   asset: AssetIndex;
   /** An edit of the declaration of that name. */
   onChange: (kind: Declared, name: string, changeSet: ChangeSet) => void;
@@ -18,13 +25,13 @@ interface Props {
 }
 
 /** What an asset says, does, has and is, side by side; every line is changed where it stands. */
-export function DeclarationsPane({ index, asset, onChange, onEdit, onDrop }: Props): ReactNode {
+export function DeclarationsPane({ index, findings, asset, onChange, onEdit, onDrop }: Props): ReactNode {
   const set =
     <K extends Declared>(kind: K, name: string) =>
     (next: Declarations[K] | null): void =>
       onChange(kind, name, declaring(asset, kind, name, next));
   const rename = (kind: Declared, name: string, to: string): void =>
-    onChange(kind, name, renamingDeclared(index, asset, kind, name, to));
+    onChange(kind, name, renamingDeclared(index, findings, asset, kind, name, to));
   const add = <K extends Declared>(kind: K, next: Declarations[K]): void =>
     onChange(kind, next.name, declaring(asset, kind, next.name, next));
   return (

@@ -6,8 +6,7 @@ import {
   type AssetIndex,
   type ChangeSet,
   type Finding,
-  usesOf,
-  type Declared,
+  usesOfName,
 } from '@oquel/core';
 import { useCallback, useEffect, useMemo, useState, type ReactNode } from 'react';
 import { PlanDrawing, type Staging } from '../../parts/plan/plan-drawing.js';
@@ -25,7 +24,7 @@ import { findingsByPlacement, looksOf, namingCounts } from './placement-looks.js
 import { useStageKeys } from './stage-keys.js';
 import { ImpactPanel } from '../../parts/impact-panel.js';
 import { DeclarationsPane } from './declarations.js';
-
+import type { Declared } from './declaration-edits.js';
 import { Palette } from './palette.js';
 import { PartsList } from './parts-list.js';
 import { usePlanAddress, type PlanAddress } from './plan-address.js';
@@ -108,7 +107,8 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
     [session],
   );
   const declare = (kind: Declared, name: string, changeSet: ChangeSet): void => {
-    if (usesOf(index, owner, kind, name).length > 0) setPending({ kind, name, changeSet });
+    if (usesOfName(index, { kind, asset: owner.decl.id, of: '', name }).bindings.length > 0)
+      setPending({ kind, name, changeSet });
     else edit(changeSet);
   };
   const choose = useCallback((id: string, add: boolean) => {
@@ -218,7 +218,10 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
         )}
         {pending && (
           <ImpactPanel
-            uses={usesOf(index, owner, pending.kind, pending.name)}
+            uses={
+              usesOfName(index, { kind: pending.kind, asset: owner.decl.id, of: '', name: pending.name })
+                .bindings
+            }
             changeSet={pending.changeSet}
             onDo={() => {
               edit(pending.changeSet);
@@ -271,6 +274,7 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
           <DeclarationsPane
             key={round}
             index={index}
+            findings={audit?.findings ?? []}
             asset={owner}
             onChange={declare}
             onEdit={edit}
@@ -287,7 +291,7 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
                   chosen={placements}
                   onEdit={edit}
                   onRename={(id, to) => {
-                    if (edit(renaming(index, owner, id, to))) setChosen([to]);
+                    if (edit(renaming(index, audit?.findings ?? [], owner, id, to))) setChosen([to]);
                   }}
                 />
               ) : (

@@ -4,13 +4,14 @@ import {
   metres,
   placementStem,
   removalOf,
-  renamingOf,
+  renameName,
   restagingOf,
   turnArea,
   turnPoint,
   type Asset,
   type AssetIndex,
   type ChangeSet,
+  type Finding,
   type Placement,
   type ProjectIndex,
   type Value,
@@ -88,8 +89,16 @@ export function dropping({ decl }: AssetIndex): ChangeSet {
   return { label: `took ${decl.id} out of the project`, changes: [{ op: 'drop', asset: decl.id }] };
 }
 
-export function renaming(index: ProjectIndex, owner: AssetIndex, id: string, to: string): ChangeSet {
-  return { label: `${owner.decl.id}: renamed ${id} to ${to}`, changes: renamingOf(index, owner, id, to) };
+export function renaming(
+  index: ProjectIndex,
+  findings: readonly Finding[],
+  owner: AssetIndex,
+  id: string,
+  to: string,
+): ChangeSet {
+  const asset = owner.decl.id;
+  const changes = renameName(index, { kind: 'placement', asset, of: '', name: id }, to, findings);
+  return { label: `${asset}: renamed ${id} to ${to}`, changes };
 }
 
 export function duplicating(
