@@ -24,6 +24,8 @@ import { LiveService } from './live/live.service.js';
 import { Notices } from './database/notices.js';
 import { Presence } from './live/presence.js';
 import { ProjectImport } from './projects/project.import.js';
+import { ProjectList } from './projects/project-list.js';
+import { ProjectStates } from './projects/project-states.js';
 import { ProjectStore } from './projects/project.store.js';
 import { ProjectsController } from './projects/projects.controller.js';
 import { ProjectsService } from './projects/projects.service.js';
@@ -63,6 +65,8 @@ export class AppModule {
         { provide: Database, useFactory: () => new Database(config.databaseUrl, (e) => log.warn(e.message)) },
         { provide: APP_FILTER, useClass: ProblemFilter },
         { provide: APP_GUARD, useClass: ThrottlerGuard },
+        ProjectList,
+        ProjectStates,
         ProjectStore,
         ProjectImport,
         ProjectsService,

@@ -40,6 +40,12 @@ export const LIMITS = {
     project: 1 * MiB,
   },
   projects: {
+    /** Projects in one list. */
+    listed: 2_000,
+    /** Days after which a deleted project is gone; how often, and how soon after the start, that is looked for. */
+    binDays: 30,
+    binEvery: 3_600_000,
+    binFirst: 5_000,
     /** Text of the open projects that one process keeps. */
     cache: 256 * MiB,
     /** Requests that wait for the same project. */

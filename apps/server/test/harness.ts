@@ -1,4 +1,3 @@
-import { afterAll } from '@jest/globals';
 import { spawn, type ChildProcess } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import { createServer } from 'node:net';
@@ -42,7 +41,8 @@ export interface Answer {
 
 /** Servers that a test has not stopped, be it that it failed: they would keep the tests from ending. */
 const running = new Set<ChildProcess>();
-afterAll(() => {
+// The browser tests use this file, too; they end their servers with their own.
+(globalThis as { afterAll?: (end: () => void) => void }).afterAll?.(() => {
   for (const child of running) child.kill('SIGKILL');
 });
 

@@ -4,30 +4,48 @@ import { isIsoDate } from '@oquel/core';
 import type { Response } from 'express';
 import { asJson, HeavyService } from '../heavy/heavy.service.js';
 import { badRequest } from '../http/problem.js';
+import { GateDto } from '../projects/project.dto.js';
 import { ProjectId } from '../projects/project-id.js';
 
+const TODAY = { name: 'today', required: false, description: 'ISO date on which waivers are judged' };
+
 @ApiTags('audits')
-@Controller('api/projects/:id/audit')
+@Controller('api/projects/:id')
 export class AuditsController {
   constructor(@Inject(HeavyService) private readonly heavy: HeavyService) {}
 
-  @Get()
+  @Get('audit')
   @ApiOperation({ summary: 'Audit the project as it is stored now' })
-  @ApiQuery({ name: 'today', required: false, description: 'ISO date on which waivers are judged' })
+  @ApiQuery(TODAY)
   @ApiOkResponse({ description: 'oquel.audit/1', schema: { type: 'object' } })
   async audit(
     @ProjectId() id: string,
     @Res({ passthrough: true }) response: Response,
-    @Query('today') today: unknown = new Date().toISOString().slice(0, 10),
+    @Query('today') today: unknown,
   ): Promise<StreamableFile> {
-    if (!isIsoDate(today))
-      throw badRequest(`today must be a date such as 2026-11-24, not "${String(today)}"`);
-    const done = await this.heavy.audit(id, today, whenLeft(response));
+    const done = await this.heavy.audit(id, dateOf(today), whenLeft(response));
     response.setHeader('Oquel-Version', String(done.version));
     return asJson(done);
   }
+
+  @Get('gate')
+  @ApiOperation({ summary: 'Whether the project passes its gate, with the counts of its findings' })
+  @ApiQuery(TODAY)
+  @ApiOkResponse({ type: GateDto })
+  gate(
+    @ProjectId() id: string,
+    @Res({ passthrough: true }) response: Response,
+    @Query('today') today: unknown,
+  ): Promise<StreamableFile> {
+    return this.heavy.gate(id, dateOf(today), whenLeft(response));
+  }
 }
 
+/** A date as it was asked for; without one it is today. */
+function dateOf(today: unknown = new Date().toISOString().slice(0, 10)): string {
+  if (isIsoDate(today)) return today;
+  throw badRequest(`today must be a date such as 2026-11-24, not "${String(today)}"`);
+}
 /** Told when the client does not wait for the answer any more. */
 function whenLeft(response: Response): AbortSignal {
   const left = new AbortController();

@@ -15,6 +15,11 @@ export interface Tables {
     bytes: ColumnType<string, number | string | undefined, number | string>;
     /** Given by the client that imported it. */
     key: string | null;
+    state: Generated<ProjectState>;
+    /** Since when it is in that state. */
+    state_at: Generated<Date>;
+    /** The gate of its newest audit, with the version that was audited. */
+    gate: ColumnType<string | null, string | undefined, string>;
     created_at: Generated<Date>;
     updated_at: Generated<Date>;
   };
@@ -81,6 +86,7 @@ export interface Tables {
   /** Connections that servers vouch for. */
   streams: { id: string; seen_at: Generated<Date> };
 }
+export type ProjectState = 'open' | 'archived' | 'deleted';
 export type EditState = 'done' | 'undone' | 'dropped';
 export interface ItemRow {
   project_id: string;

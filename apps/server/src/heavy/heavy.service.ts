@@ -71,6 +71,11 @@ export class HeavyService implements OnModuleDestroy {
     return this.run(this.audits, { task: 'audit', id, today }, LIMITS.heavy.auditTime, left);
   }
 
+  /** The gate of a project. */
+  async gate(id: string, today: string, left: AbortSignal): Promise<StreamableFile> {
+    return asJson(await this.run(this.audits, { task: 'gate', id, today }, LIMITS.heavy.auditTime, left));
+  }
+
   private async sent(task: HeavyTask): Promise<StreamableFile> {
     return asJson(await this.run(this.documents, task, LIMITS.heavy.time));
   }

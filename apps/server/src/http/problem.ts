@@ -34,6 +34,10 @@ export function problemFrom({ type, title, status, detail, ...more }: ProblemBod
 export function noSuchProject(): ProblemError {
   return new ProblemError(404, 'no-project', 'No such project', 'there is no project of that id');
 }
+export function projectDeleted(): ProblemError {
+  const detail = 'the project was deleted; it can be restored from the list of projects';
+  return new ProblemError(410, 'project-deleted', 'The project was deleted', detail);
+}
 export function noSuchStream(): ProblemError {
   return new ProblemError(404, 'no-stream', 'No such stream', 'the stream has ended; open another one');
 }

@@ -1,14 +1,68 @@
 import { ApiProperty } from '@nestjs/swagger';
-import { IsOptional, IsUUID } from 'class-validator';
+import { IsIn, IsOptional, IsString, IsUUID, Length } from 'class-validator';
+import type { ProjectState } from '../database/schema.js';
 import { AheadDto } from './ahead.dto.js';
+
+const STATES: ProjectState[] = ['open', 'archived', 'deleted'];
+
+/** The gate of an audit, with its counts. */
+export class GateDto {
+  @ApiProperty({ description: 'The version that was audited.' }) version: number;
+  @ApiProperty({ description: 'The ISO date on which waivers were judged.' }) today: string;
+  @ApiProperty({ enum: ['pass', 'stop'] }) gate: 'pass' | 'stop';
+  @ApiProperty() error: number;
+  @ApiProperty() warning: number;
+  @ApiProperty() info: number;
+  @ApiProperty() waived: number;
+  @ApiProperty({ description: 'Bindings of the document.' }) bindings: number;
+}
+export class LastChangeDto {
+  @ApiProperty() who: string;
+  @ApiProperty({ description: 'The edit, as a sentence.' }) label: string;
+}
 
 /** A line of the list of projects. */
 export class ProjectDto {
   @ApiProperty({ format: 'uuid' }) id: string;
   @ApiProperty() name: string;
   @ApiProperty({ description: 'Counts the edits; an edit is made against a version.' }) version: number;
+  @ApiProperty({ enum: STATES }) state: ProjectState;
   @ApiProperty({ format: 'date-time' }) createdAt: Date;
   @ApiProperty({ format: 'date-time' }) updatedAt: Date;
+  @ApiProperty({ required: false, description: 'The last edit; absent where there was none.' })
+  last?: LastChangeDto;
+  @ApiProperty({ type: [String], description: 'Who has it open now.' }) here: string[];
+  @ApiProperty({
+    type: GateDto,
+    nullable: true,
+    description:
+      'The newest audit; of an earlier version where it was edited since. Null where there was none.',
+  })
+  gate: GateDto | null;
+  @ApiProperty({
+    type: String,
+    format: 'date-time',
+    nullable: true,
+    description: 'When a deleted project is gone for good.',
+  })
+  goneAt: Date | null;
+}
+export class StateDto {
+  @ApiProperty({ enum: STATES, description: 'A deleted project can be restored for 30 days.' })
+  @IsIn(STATES)
+  state: ProjectState;
+}
+export class CopyDto {
+  @ApiProperty({ maxLength: 200 })
+  @IsString()
+  @Length(1, 200)
+  name: string;
+  @ApiProperty({ format: 'uuid', description: 'Sent twice with the same key it is made once.' })
+  @IsUUID()
+  key: string;
+}
+export class CopiedDto {
+  @ApiProperty({ format: 'uuid' }) id: string;
 }
 
 export class ImportedDto {

@@ -3,8 +3,8 @@ import type { Project } from '@oquel/core';
 import { sql } from 'kysely';
 import { setImmediate as nextTurn } from 'node:timers/promises';
 import type { Database, Reader, Tx } from '../database/database.js';
-import type { ItemTable } from '../database/schema.js';
-import { noSuchProject } from '../http/problem.js';
+import type { ItemTable, ProjectState } from '../database/schema.js';
+import { noSuchProject, projectDeleted } from '../http/problem.js';
 import { LIMITS } from '../limits.js';
 
 export interface StoredProject {
@@ -12,13 +12,6 @@ export interface StoredProject {
   project: Project;
   /** Length of its text, about. */
   bytes: number;
-}
-export interface ProjectRow {
-  id: string;
-  name: string;
-  version: number;
-  createdAt: Date;
-  updatedAt: Date;
 }
 
 /** Rows that are parsed before others get their turn. */
@@ -30,23 +23,11 @@ export class ProjectStore {
   private readonly cache = new Map<string, StoredProject>();
   private cachedBytes = 0;
 
-  /** All projects, the last changed first. */
-  async list(k: Reader): Promise<ProjectRow[]> {
-    const rows = await k
-      .selectFrom('projects')
-      .select(['id', 'name', 'version', 'created_at as createdAt', 'updated_at as updatedAt'])
-      .orderBy('updated_at', 'desc')
-      .execute();
-    return rows;
-  }
-
-  /** The stored version of a project. @throws ProblemError 404 */
+  /** The stored version of a project. @throws ProblemError 404; 410 where it was deleted */
   async version(k: Reader, id: string, lock = false): Promise<number> {
-    let query = k.selectFrom('projects').select('version').where('id', '=', id);
+    let query = k.selectFrom('projects').select(['version', 'state']).where('id', '=', id);
     if (lock) query = query.forUpdate();
-    const row = await query.executeTakeFirst();
-    if (!row) throw noSuchProject();
-    return row.version;
+    return there(await query.executeTakeFirst()).version;
   }
 
   /** The stored versions of those projects that are there. */
@@ -87,11 +68,10 @@ export class ProjectStore {
     this.cache.delete(id);
     this.cachedBytes -= cached.bytes;
   }
-  /** Length of the stored text, about. @throws ProblemError 404 */
+  /** Length of the stored text, about. @throws ProblemError 404; 410 where it was deleted */
   async bytes(k: Reader, id: string): Promise<number> {
-    const row = await k.selectFrom('projects').select('bytes').where('id', '=', id).executeTakeFirst();
-    if (!row) throw noSuchProject();
-    return Number(row.bytes);
+    const query = k.selectFrom('projects').select(['bytes', 'state']).where('id', '=', id);
+    return Number(there(await query.executeTakeFirst()).bytes);
   }
   private cached(id: string, version: number): StoredProject | null {
     const cached = this.cache.get(id);
@@ -142,4 +122,11 @@ export class ProjectStore {
     }
     return bytes;
   }
+}
+
+/** A project that was looked for. @throws ProblemError 404 where it is not there; 410 where it was deleted */
+export function there<T extends { state: ProjectState }>(row: T | undefined): T {
+  if (!row) throw noSuchProject();
+  if (row.state === 'deleted') throw projectDeleted();
+  return row;
 }

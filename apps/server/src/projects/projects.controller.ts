@@ -1,11 +1,41 @@
-import { Controller, Get, Inject, Post, Query, Req, Res, StreamableFile } from '@nestjs/common';
-import { ApiBody, ApiCreatedResponse, ApiOkResponse, ApiOperation, ApiTags } from '@nestjs/swagger';
+import {
+  Body,
+  Controller,
+  Get,
+  HttpCode,
+  Inject,
+  Patch,
+  Post,
+  Query,
+  Req,
+  Res,
+  StreamableFile,
+} from '@nestjs/common';
+import {
+  ApiBody,
+  ApiCreatedResponse,
+  ApiNoContentResponse,
+  ApiOkResponse,
+  ApiOperation,
+  ApiTags,
+} from '@nestjs/swagger';
 import type { Request, Response } from 'express';
 import { asJson, HeavyService } from '../heavy/heavy.service.js';
 import { fileName } from '../http/file-name.js';
 import { badRequest } from '../http/problem.js';
 import { ProjectId } from './project-id.js';
-import { AuthorDto, ImportDto, ImportedDto, OpenedDto, ProjectDto } from './project.dto.js';
+import {
+  AuthorDto,
+  CopiedDto,
+  CopyDto,
+  StateDto,
+  ImportDto,
+  ImportedDto,
+  OpenedDto,
+  ProjectDto,
+} from './project.dto.js';
+import { ProjectList } from './project-list.js';
+import { ProjectStates } from './project-states.js';
 import { ProjectsService } from './projects.service.js';
 
 @ApiTags('projects')
@@ -13,14 +43,16 @@ import { ProjectsService } from './projects.service.js';
 export class ProjectsController {
   constructor(
     @Inject(ProjectsService) private readonly projects: ProjectsService,
+    @Inject(ProjectList) private readonly lines: ProjectList,
+    @Inject(ProjectStates) private readonly states: ProjectStates,
     @Inject(HeavyService) private readonly heavy: HeavyService,
   ) {}
 
   @Get()
-  @ApiOperation({ summary: 'All projects, the last changed first' })
+  @ApiOperation({ summary: 'All projects, archived and deleted ones too, the last changed first' })
   @ApiOkResponse({ type: [ProjectDto] })
   list(): Promise<ProjectDto[]> {
-    return this.projects.list();
+    return this.lines.all();
   }
 
   @Post()
@@ -52,5 +84,20 @@ export class ProjectsController {
     const done = await this.heavy.document(id);
     response.attachment(`${fileName(done.name ?? '')}.oquel.json`);
     return asJson(done);
+  }
+
+  @Patch(':id')
+  @HttpCode(204)
+  @ApiOperation({ summary: 'Archive a project, delete it for 30 days, or restore it' })
+  @ApiNoContentResponse()
+  state(@ProjectId() id: string, @Body() dto: StateDto): Promise<void> {
+    return this.states.set(id, dto);
+  }
+
+  @Post(':id/copy')
+  @ApiOperation({ summary: 'Copy a project as it is now, without its history and builds' })
+  @ApiCreatedResponse({ type: CopiedDto })
+  async copy(@ProjectId() id: string, @Body() dto: CopyDto): Promise<CopiedDto> {
+    return { id: await this.states.copy(id, dto) };
   }
 }

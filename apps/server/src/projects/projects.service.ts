@@ -4,7 +4,7 @@ import { Database } from '../database/database.js';
 import { LIMITS } from '../limits.js';
 import { EditLog } from './edit.log.js';
 import { ProjectImport } from './project.import.js';
-import { ProjectStore, type ProjectRow } from './project.store.js';
+import { ProjectStore } from './project.store.js';
 import type { ImportedDto, OpenedDto } from './project.dto.js';
 
 @Injectable()
@@ -15,10 +15,6 @@ export class ProjectsService {
     @Inject(ProjectImport) private readonly importer: ProjectImport,
     @Inject(EditLog) private readonly log: EditLog,
   ) {}
-
-  list(): Promise<ProjectRow[]> {
-    return this.store.list(this.db.k);
-  }
 
   /** Reads a document and stores it whole, or says where it is broken and stores nothing. @throws BrokenDocument */
   async import(text: string, key: string | null = null): Promise<ImportedDto> {

@@ -68,6 +68,8 @@ async function perform(task: HeavyTask): Promise<{ text: string; version?: numbe
       return said(await builds.restore(task.id, task.build, task.dto as StepDto));
     case 'audit':
       return audits.audit(task.id, task.today);
+    case 'gate':
+      return said(await audits.gate(task.id, task.today));
     case 'freeze':
       return said(await builds.freeze(task.id, task.dto as FreezeDto));
     case 'importBuild':

@@ -7,7 +7,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** All projects, the last changed first */
+        /** All projects, archived and deleted ones too, the last changed first */
         get: operations["ProjectsController_list"];
         put?: never;
         /** Import a document as a new project */
@@ -32,7 +32,8 @@ export interface paths {
         delete?: never;
         options?: never;
         head?: never;
-        patch?: never;
+        /** Archive a project, delete it for 30 days, or restore it */
+        patch: operations["ProjectsController_state"];
         trace?: never;
     };
     "/api/projects/{id}/document": {
@@ -46,6 +47,23 @@ export interface paths {
         get: operations["ProjectsController_document"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Copy a project as it is now, without its history and builds */
+        post: operations["ProjectsController_copy"];
         delete?: never;
         options?: never;
         head?: never;
@@ -130,6 +148,23 @@ export interface paths {
         };
         /** Audit the project as it is stored now */
         get: operations["AuditsController_audit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/gate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether the project passes its gate, with the counts of its findings */
+        get: operations["AuditsController_gate"];
         put?: never;
         post?: never;
         delete?: never;
@@ -313,16 +348,48 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        LastChangeDto: {
+            who: string;
+            /** @description The edit, as a sentence. */
+            label: string;
+        };
+        GateDto: {
+            /** @description The version that was audited. */
+            version: number;
+            /** @description The ISO date on which waivers were judged. */
+            today: string;
+            /** @enum {string} */
+            gate: "pass" | "stop";
+            error: number;
+            warning: number;
+            info: number;
+            waived: number;
+            /** @description Bindings of the document. */
+            bindings: number;
+        };
         ProjectDto: {
             /** Format: uuid */
             id: string;
             name: string;
             /** @description Counts the edits; an edit is made against a version. */
             version: number;
+            /** @enum {string} */
+            state: "open" | "archived" | "deleted";
             /** Format: date-time */
             createdAt: string;
             /** Format: date-time */
             updatedAt: string;
+            /** @description The last edit; absent where there was none. */
+            last?: components["schemas"]["LastChangeDto"];
+            /** @description Who has it open now. */
+            here: string[];
+            /** @description The newest audit; of an earlier version where it was edited since. Null where there was none. */
+            gate: components["schemas"]["GateDto"] | null;
+            /**
+             * Format: date-time
+             * @description When a deleted project is gone for good.
+             */
+            goneAt: string | null;
         };
         ImportedDto: {
             /** Format: uuid */
@@ -350,6 +417,25 @@ export interface components {
             document: {
                 [key: string]: unknown;
             };
+        };
+        StateDto: {
+            /**
+             * @description A deleted project can be restored for 30 days.
+             * @enum {string}
+             */
+            state: "open" | "archived" | "deleted";
+        };
+        CopyDto: {
+            name: string;
+            /**
+             * Format: uuid
+             * @description Sent twice with the same key it is made once.
+             */
+            key: string;
+        };
+        CopiedDto: {
+            /** Format: uuid */
+            id: string;
         };
         EditDto: {
             /** @description The version that its author saw. */
@@ -640,6 +726,29 @@ export interface operations {
             };
         };
     };
+    ProjectsController_state: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StateDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     ProjectsController_document: {
         parameters: {
             query?: never;
@@ -657,6 +766,31 @@ export interface operations {
                 };
                 content: {
                     "application/json": Record<string, never>;
+                };
+            };
+        };
+    };
+    ProjectsController_copy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CopyDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CopiedDto"];
                 };
             };
         };
@@ -807,6 +941,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": Record<string, never>;
+                };
+            };
+        };
+    };
+    AuditsController_gate: {
+        parameters: {
+            query?: {
+                /** @description ISO date on which waivers are judged */
+                today?: unknown;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GateDto"];
                 };
             };
         };

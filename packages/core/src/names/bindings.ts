@@ -1,5 +1,5 @@
 import type { AssetIndex } from '../project/index-project.js';
-import type { Arg, Binding, KeyExpr, Type } from '../project/types.js';
+import type { Arg, Binding, BindingTo, KeyExpr, Type } from '../project/types.js';
 import { isLiteral } from '../project/value.js';
 import type { FieldSource, NameContext } from './context.js';
 import { eachEntry, patched } from './patch.js';
@@ -22,7 +22,7 @@ export function bindingNames(
       ? { kind: 'channelField', asset: '', of: from.channel }
       : reader && { kind: 'eventField', asset: reader.decl.id, of: from.event };
   let receiver: AssetIndex | null = null;
-  let next = to;
+  let next: BindingTo;
   let typeOf: (name: string) => Type | undefined;
   let filled: FieldSource;
   if ('channel' in to) {

@@ -4,6 +4,7 @@ import { canonicalJson } from '../project/canonical.js';
 import { effectName } from '../project/effect-name.js';
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 import type { Waiver } from '../project/types.js';
+import { own } from '../util/own.js';
 import { NameContext } from './context.js';
 import { effectNames } from './declarations.js';
 import type { NameVisitor } from './name.js';
@@ -86,7 +87,7 @@ class SubjectNames {
     const owner = this.names.assetOf(subject.asset);
     const next: Record<string, unknown> = { ...subject, asset: this.names.asset(subject.asset) };
     for (const kind of ['event', 'action', 'placement'] as const) {
-      const name = subject[kind];
+      const name = own(subject, kind);
       if (typeof name === 'string') next[kind] = this.names.inside(owner, kind, name);
     }
     if (typeof subject.param === 'string') {

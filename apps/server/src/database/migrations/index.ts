@@ -4,6 +4,7 @@ import { m002Builds } from './002-builds.js';
 import { m003Presence } from './003-presence.js';
 import { m004Authors } from './004-authors.js';
 import { m005Streams } from './005-streams.js';
+import { m006States } from './006-states.js';
 
 /** Every migration by name; they run in the order of their names. */
 export const MIGRATIONS: Record<string, Migration> = {
@@ -12,4 +13,5 @@ export const MIGRATIONS: Record<string, Migration> = {
   '003-presence': m003Presence,
   '004-authors': m004Authors,
   '005-streams': m005Streams,
+  '006-states': m006States,
 };
