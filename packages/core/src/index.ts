@@ -115,6 +115,15 @@ export { mutingAll, planBulk, type BulkChange, type BulkPlan, type BulkStep, typ
 export { type NameKind, type NameRef } from './names/name.js';
 export { nameFault, namesLike, renameName } from './names/rename.js';
 export { countUses, usesOfName, type BindingUse, type NameUses, type PlacementUse } from './names/uses.js';
+export {
+  CAUSE_PHRASES,
+  mergeDeclaration,
+  parseDeclaration,
+  printDeclaration,
+  type Declaration,
+  type DeclarationKind,
+} from './wireline/declaration.js';
+export { completeDeclaration, defaultOfType, valuesOfType } from './wireline/complete-declaration.js';
 export { parseEffect, parseFields, printEffect, printFields, type ParsedText } from './wireline/declared.js';
 export {
   reachedNames,

@@ -40,6 +40,17 @@ const long = (): { signal: AbortSignal } => ({ signal: AbortSignal.timeout(LONG_
 export function listProjects(): Promise<ProjectLine[]> {
   return settle(api.GET('/api/projects', soon()));
 }
+/** Whether a project passes its gate; it is audited if that is not known. */
+export function gateOf(id: string, signal: AbortSignal): Promise<Schemas['GateDto']> {
+  return settle(api.GET('/api/projects/{id}/gate', { params: { path: { id } }, signal }));
+}
+export function setProjectState(id: string, state: ProjectLine['state']): Promise<void> {
+  return settle(api.PATCH('/api/projects/{id}', { params: { path: { id } }, body: { state }, ...soon() }));
+}
+export function copyProject(id: string, name: string): Promise<Schemas['CopiedDto']> {
+  const body = { name: name.slice(0, 200), key: crypto.randomUUID() };
+  return settle(api.POST('/api/projects/{id}/copy', { params: { path: { id } }, body, ...long() }));
+}
 export function openProject(id: string, author?: string): Promise<OpenedProject> {
   return settle(api.GET('/api/projects/{id}', { params: { path: { id }, query: { author } }, ...long() }));
 }

@@ -1,6 +1,7 @@
 import { useEffect, useState, type ReactNode } from 'react';
-import { Link, NavLink, Outlet, useParams } from 'react-router';
+import { Link, NavLink, Outlet, useLocation, useParams } from 'react-router';
 import { Button } from '@mui/material';
+import { leftAt } from '../session/last-place.js';
 import { SessionProvider, useSession, useSessionState } from '../session/session-context.js';
 import { AuditStrip } from './audit-strip.js';
 import { useColorMode } from './color-mode.js';
@@ -50,6 +51,8 @@ function Frame(): ReactNode {
   useEffect(() => {
     document.title = `${project.name} · Oquel`;
   }, [project.name]);
+  const { pathname, search } = useLocation();
+  useEffect(() => leftAt(id, pathname + search), [id, pathname, search]);
   useEffect(() => {
     const onKey = (e: KeyboardEvent): void => {
       const key = e.key.toLowerCase();

@@ -15,18 +15,20 @@ export function printFields(fields: readonly Field[]): string {
 }
 
 export function parseFields(text: string): ParsedText<Field[]> {
-  return attempt(text, (s) => {
-    const fields: Field[] = [];
-    if (s.ended) return fields;
-    do {
-      const name = nameAt(s, 'the name of a field');
-      if (fields.some((f) => f.name === name)) s.fail(`another name than ${name}, which is given`);
-      const optional = s.take(/^\?/) !== null;
-      if (s.take(/^:/) === null) s.fail('":" and a type');
-      fields.push({ name, type: typeAt(s), ...(optional ? { optional } : {}) });
-    } while (s.take(/^,/) !== null);
-    return fields;
-  });
+  return attempt(text, (s) => (s.ended ? [] : fieldsAt(s)));
+}
+/** Fields up to what is none; none at a closing bracket. */
+export function fieldsAt(s: Scanner): Field[] {
+  const fields: Field[] = [];
+  if (s.sees(/^\)/)) return fields;
+  do {
+    const name = nameAt(s, 'the name of a field');
+    if (fields.some((f) => f.name === name)) s.fail(`another name than ${name}, which is given`);
+    const optional = s.take(/^\?/) !== null;
+    if (s.take(/^:/) === null) s.fail('":" and a type');
+    fields.push({ name, type: typeAt(s), ...(optional ? { optional } : {}) });
+  } while (s.take(/^,/) !== null);
+  return fields;
 }
 
 /** `set open to true when line is "east"`, `raise onOpened after 0.5s with (n = $n)`, `spawn Sled`, `wake` ... */
@@ -56,35 +58,36 @@ function pairs<T>(record: Record<string, T>, print: (value: T) => string): strin
     .join(', ');
 }
 
-export function parseEffect(text: string): ParsedText<Effect> {
-  return attempt(text, (s) => {
-    const body = bodyAt(s);
-    const guard: EffectGuard = {};
-    for (;;) {
-      if (s.takeWord('when')) {
-        const property = nameAt(s, 'a property');
-        if (!s.takeWord('is')) s.fail('"is" and a value');
-        guard.when = { property, is: literalAt(s) };
-      } else if (s.takeWord('each')) {
-        const n = Number(s.take(/^\d+(?![\w.])/) ?? s.fail('a whole number from 2'));
-        if (n < 2) s.fail('a whole number from 2');
-        if (!s.takeWord('times')) s.fail('"times"');
-        guard.everyNth = n;
-      } else break;
-    }
-    return { ...body, ...guard } as Effect;
-  });
+/** Reads an effect of an action that has these parameters: a bare word that is one of them is asked about, not taken. */
+export function parseEffect(text: string, params: ReadonlySet<string> = new Set()): ParsedText<Effect> {
+  return attempt(text, (s) => parseEffectAt(s, params));
+}
+export function parseEffectAt(s: Scanner, params: ReadonlySet<string>): Effect {
+  const body = bodyAt(s, params);
+  const guard: EffectGuard = {};
+  for (;;) {
+    if (s.takeWord('when')) {
+      const property = nameAt(s, 'a property');
+      if (!s.takeWord('is')) s.fail('"is" and a value');
+      guard.when = { property, is: literalAt(s) };
+    } else if (s.takeWord('each')) {
+      const n = Number(s.take(/^\d+(?![\w.])/) ?? s.fail('a whole number from 2'));
+      if (n < 2) s.fail('a whole number from 2');
+      if (!s.takeWord('times')) s.fail('"times"');
+      guard.everyNth = n;
+    } else return { ...body, ...guard } as Effect;
+  }
 }
 
-function bodyAt(s: Scanner): object {
+function bodyAt(s: Scanner, params: ReadonlySet<string>): object {
   if (s.takeWord('set')) {
     const set = nameAt(s, 'a property');
     if (!s.takeWord('to')) s.fail('"to" and a value');
-    return { set, to: literalOrParamAt(s) };
+    return { set, to: literalOrParamAt(s, params) };
   }
   if (s.takeWord('toggle')) return { toggle: nameAt(s, 'a property') };
   if (s.takeWord('add')) {
-    const by = literalOrParamAt(s);
+    const by = literalOrParamAt(s, params);
     if (isLiteral(by) && typeof by !== 'number') s.fail('a number or a parameter before "to"');
     if (!s.takeWord('to')) s.fail('"to" and a property');
     return { add: nameAt(s, 'a property'), by };
@@ -92,7 +95,7 @@ function bodyAt(s: Scanner): object {
   if (s.takeWord('raise')) {
     const raise = nameAt(s, 'an event');
     const delay = s.takeWord('after') ? secondsAt(s) : undefined;
-    const payload = s.takeWord('with') ? recordAt(s, argAt) : undefined;
+    const payload = s.takeWord('with') ? recordAt(s, (at) => argAt(at, params)) : undefined;
     return { raise, ...(delay === undefined ? {} : { delay }), ...(payload ? { payload } : {}) };
   }
   if (s.takeWord('spawn')) {
@@ -117,21 +120,21 @@ function attempt<T>(text: string, read: (s: Scanner) => T): ParsedText<T> {
     throw error;
   }
 }
-function nameAt(s: Scanner, expected: string): string {
+export function nameAt(s: Scanner, expected: string): string {
   s.skipBlanks();
   return s.takeQuoted() ?? s.takeHere(/^[A-Za-z_][A-Za-z0-9_-]*/) ?? s.fail(expected);
 }
-function typeAt(s: Scanner): Type {
-  const found = s.take(/^(?:(?:bool|int|float|string|vec2|instance)(?![\w:-])|(?:enum|key):[^\s,]+)/);
+export function typeAt(s: Scanner): Type {
+  const found = s.take(/^(?:(?:bool|int|float|string|vec2|instance)(?![\w:-])|(?:enum|key):[^\s,)]+)/);
   return (found ??
     s.fail('a type: bool, int, float, string, vec2, instance, enum:Name or key:Table')) as Type;
 }
-function secondsAt(s: Scanner): number {
+export function secondsAt(s: Scanner): number {
   return Number.parseFloat(
     s.take(/^\d+(?:\.\d+)?(?:[eE][+-]?\d+)?\s*s(?![\w-])/) ?? s.fail('seconds, such as 0.5s'),
   );
 }
-function literalAt(s: Scanner): Value {
+export function literalAt(s: Scanner): Value {
   s.skipBlanks();
   const quoted = s.takeQuoted();
   if (quoted !== null) return quoted;
@@ -153,14 +156,24 @@ function parsePair(text: string): Value | null {
     return null;
   }
 }
-function literalOrParamAt(s: Scanner): Value | { param: string } {
+function literalOrParamAt(s: Scanner, params: ReadonlySet<string>): Value | { param: string } {
   s.skipBlanks();
-  return s.takeHere(/^\$/) === null ? literalAt(s) : { param: nameAt(s, 'a parameter') };
+  return s.takeHere(/^\$/) === null ? plainLiteralAt(s, params) : { param: nameAt(s, 'a parameter') };
 }
-function argAt(s: Scanner): Arg {
+/** A literal; a bare word that is the name of a parameter could be meant as either. */
+function plainLiteralAt(s: Scanner, params: ReadonlySet<string>): Value {
+  const from = s.at;
+  const isQuoted = s.sees(/^"/);
+  const value = literalAt(s);
+  if (typeof value !== 'string' || isQuoted || !params.has(value)) return value;
+  s.backTo(from);
+  return s.fail(`$${value} for the parameter, or "${value}" in quotes for the text`);
+}
+function argAt(s: Scanner, params: ReadonlySet<string>): Arg {
   s.skipBlanks();
   const sign = s.takeHere(/^[$@]/);
-  if (sign === null) return s.takeHere(/^sender(?![\w-])/) === null ? literalAt(s) : { sender: true };
+  if (sign === null)
+    return s.takeHere(/^sender(?![\w-])/) === null ? plainLiteralAt(s, params) : { sender: true };
   const name = nameAt(s, sign === '$' ? 'a parameter' : 'a property');
   const as = s.take(/^as\s+string(?![\w-])/) === null ? {} : ({ as: 'string' } as const);
   return sign === '$' ? { payload: name, ...as } : { property: name, ...as };

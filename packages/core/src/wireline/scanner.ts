@@ -73,6 +73,11 @@ export class Scanner {
     this.place += found[0].length;
     return found[0];
   }
+  /** Whether a pattern matches here, behind blanks. */
+  sees(pattern: RegExp): boolean {
+    this.skipBlanks();
+    return pattern.test(this.line.slice(this.place));
+  }
   /** A word that does not go on. */
   takeWord(word: string): boolean {
     return this.take(new RegExp(`^${word}(?![A-Za-z0-9_-])`)) !== null;

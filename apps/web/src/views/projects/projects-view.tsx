@@ -1,55 +1,50 @@
 import './projects.css';
 import { Button } from '@mui/material';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useRef, useState, type DragEvent, type ReactNode } from 'react';
-import { Link, useNavigate } from 'react-router';
-import { importDocument, listProjects } from '../../api/client.js';
-import { IncomingReport, UnfitReport } from '../../parts/incoming/incoming-report.js';
-import type { Incoming, Unfit } from '../../workers/incoming.js';
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useMemo, useState, type DragEvent, type ReactNode } from 'react';
+import { listProjects, type ProjectLine } from '../../api/client.js';
 import { keptEntries } from '../../session/queue/browser-store.js';
-import { countText } from '../../parts/ui/severity-mark.js';
-import { readFile } from '../../parts/incoming/read-file.js';
+import { NewProject } from './new-project.js';
+import { useProjectImport } from './project-import.js';
+import { ProjectRow } from './project-row.js';
+import { SORTS, sortProjects, type Sort } from './sort-projects.js';
+import { useGates } from './use-gates.js';
+import { copyName, useProjectActions } from './use-project-actions.js';
 
-/** All projects, and the way in for a new one. */
+const STATES = { open: 'Projects', archived: 'Archived', deleted: 'Bin' } as const;
+/** Who has a project open changes without anybody here doing anything. */
+const AGAIN_MS = 10_000;
+
+/** All projects: which needs work, who changed it last, who is in it; and every way to a new one. */
 export function ProjectsView(): ReactNode {
   const { data, error, refetch, isPending } = useQuery({
     queryKey: ['projects'],
     queryFn: listProjects,
     retry: 1,
+    refetchInterval: AGAIN_MS,
   });
   const kept = useQuery({ queryKey: ['kept'], queryFn: keptEntries, staleTime: 0 }).data;
-  const queries = useQueryClient();
-  const navigate = useNavigate();
-  const input = useRef<HTMLInputElement>(null);
+  const [state, setState] = useState<keyof typeof STATES>('open');
+  const [text, setText] = useState('');
+  const [sort, setSort] = useState<Sort>('changed');
+  const [making, setMaking] = useState(false);
   const [over, setOver] = useState(false);
-  const [file, setFile] = useState('');
+  const names = useMemo(() => new Set(data?.map((p) => p.name)), [data]);
+  const actions = useProjectActions();
+  const incoming = useProjectImport(names);
+  useGates(data);
   useEffect(() => {
     document.title = 'Projects · Oquel';
   }, []);
-  const cancel = useRef<AbortController | null>(null);
-  const [came, setCame] = useState<{ incoming: Incoming } | { unfit: Unfit } | null>(null);
-  const reading = useMutation({
-    mutationFn: async (chosen: File) => {
-      setFile(chosen.name);
-      setCame(null);
-      importing.reset();
-      cancel.current = new AbortController();
-      return readFile(chosen, cancel.current.signal);
-    },
-    onSuccess: (read) => setCame('problems' in read ? { unfit: read } : { incoming: read }),
-  });
-  const importing = useMutation({
-    mutationFn: importDocument,
-    onSuccess: async ({ id }) => {
-      await queries.invalidateQueries({ queryKey: ['projects'] });
-      await navigate(`/p/${id}/wire`);
-    },
-  });
+  const count = (s: keyof typeof STATES): number => data?.filter((p) => p.state === s).length ?? 0;
+  const shown = useMemo(() => sortProjects(data ?? [], state, text, sort), [data, state, text, sort]);
+  const open = data?.filter((p) => p.state === 'open') ?? [];
+  const failed = actions.rename.error ?? actions.duplicate.error ?? actions.state.error;
   const drop = (e: DragEvent): void => {
     e.preventDefault();
     setOver(false);
     const [dropped] = e.dataTransfer.files;
-    if (dropped) reading.mutate(dropped);
+    if (dropped) incoming.read(dropped);
   };
   return (
     <main
@@ -62,62 +57,62 @@ export function ProjectsView(): ReactNode {
       onDrop={drop}
     >
       <div className="pagecard">
-        <div className="row" style={{ borderBottom: '1px solid var(--ink)', paddingBottom: 8 }}>
+        <div className="row projectshead">
           <h1>
-            <span style={{ letterSpacing: '0.22em' }}>OQUEL</span>{' '}
-            <span className="soft" style={{ fontWeight: 400, fontSize: 18 }}>
-              projects
-            </span>
+            <span style={{ letterSpacing: '0.22em' }}>OQUEL</span>
           </h1>
-          <span className="grow" />
+          {(Object.keys(STATES) as (keyof typeof STATES)[]).map((s) => (
+            <button
+              key={s}
+              type="button"
+              className="tick"
+              aria-pressed={state === s}
+              onClick={() => setState(s)}
+            >
+              {STATES[s]} {count(s)}
+            </button>
+          ))}
           <input
-            ref={input}
-            type="file"
-            accept=".json,.zip,application/json"
-            hidden
-            aria-label="Project document to import"
-            onChange={(e) => {
-              const chosen = e.target.files?.[0];
-              e.target.value = '';
-              if (chosen) reading.mutate(chosen);
-            }}
+            className="line"
+            type="search"
+            aria-label="Search projects"
+            placeholder="Search"
+            value={text}
+            onChange={(e) => setText(e.target.value)}
           />
-          <Button
-            variant="contained"
-            disabled={reading.isPending || importing.isPending}
-            onClick={() => input.current?.click()}
-          >
-            {importing.isPending ? 'Importing ...' : reading.isPending ? 'Reading ...' : 'Import a document'}
+          <label className="soft">
+            Sort by{' '}
+            <select className="line" value={sort} onChange={(e) => setSort(e.target.value as Sort)}>
+              {Object.entries(SORTS).map(([key, words]) => (
+                <option key={key} value={key}>
+                  {words}
+                </option>
+              ))}
+            </select>
+          </label>
+          <span className="grow" />
+          {incoming.button}
+          <Button variant="contained" onClick={() => setMaking(true)}>
+            New project
           </Button>
-          {reading.isPending && <Button onClick={() => cancel.current?.abort()}>Cancel</Button>}
         </div>
-        {reading.error && (
-          <UnfitReport file={file} unfit={{ message: reading.error.message, problems: [] }} />
+        {making && (
+          <NewProject
+            projects={open}
+            making={actions.make.isPending}
+            fault={actions.make.error?.message ?? ''}
+            onMake={(beginning) => actions.make.mutate(beginning)}
+            onClose={() => setMaking(false)}
+          />
         )}
-        {importing.error && (
-          <UnfitReport file={file} unfit={{ message: importing.error.message, problems: [] }} />
-        )}
-        {came && 'unfit' in came && <UnfitReport file={file} unfit={came.unfit} />}
-        {came && 'incoming' in came && (
-          <div className="came">
-            <IncomingReport file={file} incoming={came.incoming} comparison={null}>
-              <Button
-                variant="contained"
-                disabled={importing.isPending}
-                onClick={() => importing.mutate(came.incoming.text)}
-              >
-                Store it as a new project
-              </Button>
-              <Button onClick={() => setCame(null)}>Leave it</Button>
-              {data?.some((p) => p.name === came.incoming.project.name) && (
-                <span className="soft">
-                  There is a project of that name; to compare this one with it, open it and go to Exchange.
-                </span>
-              )}
-            </IncomingReport>
+        {incoming.report}
+        {failed && (
+          <div className="notice" role="alert">
+            <b>That was not done:</b> {failed.message}.
           </div>
         )}
-        {isPending && <p className="soft">Looking for projects ...</p>}
+        <Done action={actions.state} />
+        {isPending && <p className="soft">Loading projects ...</p>}
         {error && (
           <div className="notice" role="alert">
             <b>The projects cannot be listed:</b> {error.message}.{' '}
@@ -126,29 +121,69 @@ export function ProjectsView(): ReactNode {
             </button>
           </div>
         )}
-        {data?.length === 0 && (
-          <p className="soft">
-            There is no project yet. Import a document or a zip of its folder form, or drop one anywhere on
-            this page.
-          </p>
+        <ul className="projectlist" aria-label={STATES[state]}>
+          {shown.map((p) => (
+            <ProjectRow
+              key={p.id}
+              project={p}
+              unsaved={kept?.get(p.id) ?? 0}
+              onRename={(name) => actions.rename.mutate({ project: p, name })}
+              onDuplicate={() => actions.duplicate.mutate({ project: p, name: copyName(p.name, names) })}
+              onState={(to) => actions.state.mutate({ project: p, state: to })}
+            />
+          ))}
+        </ul>
+        {data && shown.length === 0 && (
+          <EmptyList state={state} searched={text.trim() !== ''} onNew={() => setMaking(true)} />
         )}
-        {data?.map((p) => (
-          <div className="projectrow" key={p.id}>
-            <Link className="name" to={`/p/${p.id}/wire`}>
-              {p.name}
-            </Link>
-            <span className="soft">
-              {kept?.has(p.id) && (
-                <Link className="unstored" to={`/p/${p.id}/wire`}>
-                  {countText(kept.get(p.id)!, 'edit')} not stored
-                </Link>
-              )}{' '}
-              version {p.version}, changed {new Date(p.updatedAt).toLocaleString('en-GB')}
-            </span>
-            <Link to={`/p/${p.id}/audit`}>Audit</Link>
-          </div>
-        ))}
       </div>
     </main>
+  );
+}
+
+function EmptyList({
+  state,
+  searched,
+  onNew,
+}: {
+  state: keyof typeof STATES;
+  searched: boolean;
+  onNew: () => void;
+}): ReactNode {
+  if (searched) return <p className="soft">No project has that name.</p>;
+  if (state === 'archived') return <p className="soft">Nothing is archived.</p>;
+  if (state === 'deleted') {
+    return <p className="soft">The bin is empty. Deleted projects can be restored here for 30 days.</p>;
+  }
+  return (
+    <p className="soft">
+      No projects yet.{' '}
+      <button type="button" className="word" onClick={onNew}>
+        Start a new one
+      </button>
+      , or import a document: drop one anywhere on this page.
+    </p>
+  );
+}
+
+/** What was done to a project last, and the way back. */
+function Done({ action }: { action: ReturnType<typeof useProjectActions>['state'] }): ReactNode {
+  const { variables, isSuccess, mutate } = action;
+  if (!isSuccess || !variables) return null;
+  const { project, state } = variables;
+  const words: Record<ProjectLine['state'], string> = {
+    open: 'was restored',
+    archived: 'is archived',
+    deleted: 'is in the bin for 30 days',
+  };
+  return (
+    <div className="notice" role="status">
+      <b>{project.name}</b> {words[state]}.{' '}
+      {state !== 'open' && (
+        <button type="button" className="word" onClick={() => mutate({ project, state: 'open' })}>
+          Undo
+        </button>
+      )}
+    </div>
   );
 }

@@ -1,0 +1,92 @@
+import { Button } from '@mui/material';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useRef, useState, type ReactNode } from 'react';
+import { useNavigate } from 'react-router';
+import { importDocument } from '../../api/client.js';
+import { IncomingReport, UnfitReport } from '../../parts/incoming/incoming-report.js';
+import { readFile } from '../../parts/incoming/read-file.js';
+import type { Incoming, Unfit } from '../../workers/incoming.js';
+
+/** Reads a document or a zip of its folder form, shows what is in it, and stores it as a new project. */
+export function useProjectImport(names: ReadonlySet<string>): {
+  read: (file: File) => void;
+  button: ReactNode;
+  report: ReactNode;
+} {
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const input = useRef<HTMLInputElement>(null);
+  const [file, setFile] = useState('');
+  const cancel = useRef<AbortController | null>(null);
+  const [came, setCame] = useState<{ incoming: Incoming } | { unfit: Unfit } | null>(null);
+  const importing = useMutation({
+    mutationFn: importDocument,
+    onSuccess: async ({ id }) => {
+      await queries.invalidateQueries({ queryKey: ['projects'] });
+      await navigate(`/p/${id}/wire`);
+    },
+  });
+  const reading = useMutation({
+    mutationFn: async (chosen: File) => {
+      setFile(chosen.name);
+      setCame(null);
+      importing.reset();
+      cancel.current = new AbortController();
+      return readFile(chosen, cancel.current.signal);
+    },
+    onSuccess: (read) => setCame('problems' in read ? { unfit: read } : { incoming: read }),
+  });
+  const failed = reading.error ?? importing.error;
+  return {
+    read: (chosen) => reading.mutate(chosen),
+    button: (
+      <>
+        <input
+          ref={input}
+          type="file"
+          accept=".json,.zip,application/json"
+          hidden
+          aria-label="Project document to import"
+          onChange={(e) => {
+            const chosen = e.target.files?.[0];
+            e.target.value = '';
+            if (chosen) reading.mutate(chosen);
+          }}
+        />
+        <Button
+          variant="outlined"
+          disabled={reading.isPending || importing.isPending}
+          onClick={() => input.current?.click()}
+        >
+          {importing.isPending ? 'Importing ...' : reading.isPending ? 'Reading ...' : 'Import a document'}
+        </Button>
+        {reading.isPending && <Button onClick={() => cancel.current?.abort()}>Cancel</Button>}
+      </>
+    ),
+    report: (
+      <>
+        {failed && <UnfitReport file={file} unfit={{ message: failed.message, problems: [] }} />}
+        {came && 'unfit' in came && <UnfitReport file={file} unfit={came.unfit} />}
+        {came && 'incoming' in came && (
+          <div className="came">
+            <IncomingReport file={file} incoming={came.incoming} comparison={null}>
+              <Button
+                variant="contained"
+                disabled={importing.isPending}
+                onClick={() => importing.mutate(came.incoming.text)}
+              >
+                Save as a new project
+              </Button>
+              <Button onClick={() => setCame(null)}>Cancel</Button>
+              {names.has(came.incoming.project.name) && (
+                <span className="soft">
+                  There is already a project with this name; to compare the two, open it and go to Exchange.
+                </span>
+              )}
+            </IncomingReport>
+          </div>
+        )}
+      </>
+    ),
+  };
+}

@@ -1,0 +1,150 @@
+import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
+import type { Field, Type } from '../project/types.js';
+import { CAUSE_PHRASES, parseDeclaration } from './declaration.js';
+import type { Completion, Completions } from './complete.js';
+import { printName } from './names.js';
+
+const MOST = 50;
+const EFFECT_WORDS = ['set ', 'raise ', 'toggle ', 'add ', 'spawn ', 'wake', 'sleep', 'destroy'];
+
+/**
+ * Completes the beginning of a line that declares something of an asset: words of the notation, types, and names that are
+ * there. Cost: the names that could stand there.
+ */
+export function completeDeclaration(index: ProjectIndex, asset: AssetIndex, beginning: string): Completions {
+  const typed = /(?:#?[A-Za-z_$@][\w:-]*|[$@#])?$/.exec(beginning)![0];
+  const at = beginning.length - typed.length;
+  const text = typed.toLowerCase();
+  const all = candidates(index, asset, beginning.slice(0, at));
+  const starting = all.filter((c) => c.text.toLowerCase().startsWith(text));
+  const within = all.filter((c) => c.text.toLowerCase().indexOf(text) > 0);
+  const options = [...starting, ...within].filter((c) => c.text !== typed).slice(0, MOST);
+  return { at, options };
+}
+
+const named = (text: string, about = ''): Completion => ({ text, about });
+
+function candidates(index: ProjectIndex, asset: AssetIndex, before: string): Completion[] {
+  if (before.trim() === '') {
+    return [
+      named('event ', 'something it says'),
+      named('action ', 'something it does'),
+      named('property ', 'something it has'),
+    ];
+  }
+  // Inside a bracket of fields, behind a name.
+  if (/\([^)]*:\s*$/.test(before) && !/\bwith\s*\([^)]*$/.test(before)) return types(index);
+  // A name and a colon can go on as a property or as an action.
+  if (/^\s*[\w-]+\s*:\s*$/.test(before)) return [...EFFECT_WORDS.map((w) => named(w)), ...types(index)];
+  if (/^\s*property\s/.test(before) || PROPERTY.test(before)) return ofProperty(index, before);
+  if (/^\s*event\s/.test(before) || /^\s*on[A-Z]/.test(before)) return ofEvent(index, asset, before);
+  const effects = /^[^:(]*(?:\([^)]*\))?[^:(]*:(.*)$/.exec(before);
+  if (effects) return ofEffect(index, asset, before, effects[1].split(';').at(-1)!);
+  return /\s$/.test(before) && /\S\s+\S/.test(before.trimStart())
+    ? [named(': ', 'what it brings about'), named('while asleep'), named('expects a sender')]
+    : [];
+}
+
+const PROPERTY = /^\s*[\w-]+\s*(?:=|:\s*(?:(?:bool|int|float|string|vec2|instance)(?![\w-])|(?:enum|key):))/;
+function ofProperty(index: ProjectIndex, before: string): Completion[] {
+  if (/:\s*$/.test(before)) return types(index);
+  const [, type] = /:\s*(\S+)\s*=\s*$/.exec(before) ?? [];
+  if (type !== undefined) return values(index, type as Type);
+  return /\s$/.test(before) && /[:=]/.test(before) ? [named('= '), named('key'), named('unique')] : [];
+}
+
+function ofEvent(index: ProjectIndex, asset: AssetIndex, before: string): Completion[] {
+  if (/\bby\s+(?:[^,]+,\s*)*$/.test(before)) {
+    const tags = new Set(index.assets.flatMap((a) => a.decl.tags ?? []));
+    return [
+      ...index.assets
+        .filter((a) => a.decl.kind === 'prefab')
+        .map((a) => named(printName(a.decl.id), 'prefab')),
+      ...[...tags].map((t) => named(`#${printName(t)}`, 'tag')),
+    ];
+  }
+  if (/\bwhen\s+$/.test(before)) {
+    const words = CAUSE_PHRASES.filter((w) => !/^(?:every|from)/.test(w));
+    return [
+      ...words.map((w) => named(w)),
+      ...asset.properties.map((p) => named(`${printName(p.name)} changes`, p.type)),
+    ];
+  }
+  if (/\b(?:at|expects|in|from|every)\s+$/.test(before) || !/^\s*(?:event\s+)?[\w-]+.*\s$/.test(before))
+    return [];
+  const said = /\b(?:when|every|from)\b/.test(before);
+  const causes = said ? [] : CAUSE_PHRASES.map((w) => named(/^(?:every|from)/.test(w) ? w : `when ${w}`));
+  const by = /\bwhen\s+(?:entered|left|used)\s+$/.test(before) ? [named('by ')] : [];
+  return [...by, ...causes, named('at most '), named('in pause'), named('expects a listener')];
+}
+
+function ofEffect(index: ProjectIndex, asset: AssetIndex, before: string, last: string): Completion[] {
+  const params = paramsOf(index, before);
+  const typeOf = (name: string): Type | undefined => asset.properties[asset.propertyAt.get(name) ?? -1]?.type;
+  const properties = (after: string): Completion[] =>
+    asset.properties.map((p) => named(`${printName(p.name)}${after}`, p.type));
+  const given = (type: Type | undefined): Completion[] => [
+    ...params.map((p) => named(`$${printName(p.name)}`, p.type)),
+    ...(type ? values(index, type) : []),
+  ];
+  if (last.trim() === '') return EFFECT_WORDS.map((w) => named(w));
+  if (/^\s*set\s+$/.test(last)) return properties(' to ');
+  const [, set] = /^\s*set\s+([\w-]+)\s+to\s+$/.exec(last) ?? [];
+  if (set !== undefined) return given(typeOf(set));
+  const [, asked] = /\bwhen\s+([\w-]+)\s+is\s+$/.exec(last) ?? [];
+  if (asked !== undefined) return values(index, typeOf(asked) ?? 'string');
+  if (/\bwhen\s+$/.test(last)) return properties(' is ');
+  if (/^\s*toggle\s+$/.test(last) || /^\s*add\s+\S+\s+to\s+$/.test(last)) return properties('');
+  if (/^\s*add\s+$/.test(last)) return [...given(undefined), named('1 to ')];
+  if (/^\s*raise\s+$/.test(last)) return asset.events.map((e) => named(printName(e.name), e.cause.type));
+  if (/^\s*spawn\s+$/.test(last)) {
+    return index.assets
+      .filter((a) => a.decl.kind !== 'scene')
+      .map((a) => named(printName(a.decl.id), a.decl.kind));
+  }
+  const [, raised, filled] = /^\s*raise\s+([\w-]+).*\bwith\s*\((.*)$/.exec(last) ?? [];
+  if (raised !== undefined && !filled.includes(')')) {
+    const fields = asset.events[asset.eventAt.get(raised) ?? -1]?.payload ?? [];
+    if (/=\s*$/.test(filled)) {
+      return [...given(undefined), ...asset.properties.map((p) => named(`@${printName(p.name)}`, p.type))];
+    }
+    if (/(?:^|,)\s*$/.test(filled)) return fields.map((f) => named(`${printName(f.name)} = `, f.type));
+    return [];
+  }
+  if (!/\s$/.test(last)) return [];
+  const more = /^\s*raise\s/.test(last) ? [named('after '), named('with (')] : [];
+  return [...more, named('when ', 'only if a property has a value'), named('; ', 'another effect')];
+}
+
+/** The parameters that the line itself declares. */
+function paramsOf(index: ProjectIndex, before: string): readonly Field[] {
+  const head = /^[^:(]*(?:\([^)]*\))?/.exec(before)![0];
+  const parsed = parseDeclaration(head, (type) => defaultOfType(index, type));
+  return 'value' in parsed && parsed.value.kind === 'action' ? (parsed.value.value.params ?? []) : [];
+}
+function types(index: ProjectIndex): Completion[] {
+  const { enums = [], tables = [] } = index.project;
+  return [
+    ...['bool', 'int', 'float', 'string', 'vec2', 'instance'].map((t) => named(t)),
+    ...enums.map((e) => named(`enum:${e.name}`, e.values.slice(0, 4).join(', '))),
+    ...tables.map((t) => named(`key:${t.name}`, t.keys.slice(0, 4).join(', '))),
+  ];
+}
+function values(index: ProjectIndex, type: Type): Completion[] {
+  return valuesOfType(index, type).map((v) => named(typeof v === 'string' ? printName(v) : String(v), type));
+}
+
+/** The values that a type names one by one; none for numbers and texts. */
+export function valuesOfType(index: ProjectIndex, type: Type): (string | boolean)[] {
+  const { enums, tables } = index.project;
+  if (type === 'bool') return [true, false];
+  if (type.startsWith('enum:')) return enums?.find((e) => e.name === type.slice(5))?.values ?? [];
+  return type.startsWith('key:') ? (tables?.find((t) => t.name === type.slice(4))?.keys ?? []) : [];
+}
+/** What a property of a type is at first, where nobody says. */
+export function defaultOfType(index: ProjectIndex, type: Type): boolean | number | string | [number, number] {
+  if (type === 'bool') return false;
+  if (type === 'int' || type === 'float') return 0;
+  if (type === 'vec2') return [0, 0];
+  return valuesOfType(index, type)[0] ?? '';
+}
