@@ -24,7 +24,7 @@ test('a binding is typed as a line, completed as it is typed', async ({ page, de
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('Enter');
   await expect(field(page)).toHaveValue('when mast-2.onGust do brake-2.engage ');
-  await expect(page.getByText('It would be at fault: force (float) is missing')).toBeVisible();
+  await expect(page.getByText('This would be reported: force (float) is missing')).toBeVisible();
   await page.keyboard.type('(');
   await page.keyboard.press('Tab');
   await page.keyboard.type('$sp');

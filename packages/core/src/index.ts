@@ -113,6 +113,8 @@ export { selectedNow, type SelectedNow } from './graph/selected.js';
 export { asItsAsset, differencesOf, differs, muting, type Differences } from './edit/differences.js';
 export { mutingAll, planBulk, type BulkChange, type BulkPlan, type BulkStep, type Row } from './edit/bulk.js';
 export { type NameKind, type NameRef } from './names/name.js';
+export { declareInProject, parseProjectLine, type ProjectDeclaration } from './wireline/project-line.js';
+export { redeclare } from './names/redeclare.js';
 export { nameFault, namesLike, renameName } from './names/rename.js';
 export { countUses, usesOfName, type BindingUse, type NameUses, type PlacementUse } from './names/uses.js';
 export {
@@ -199,6 +201,7 @@ export {
 } from './catalogue/entries.js';
 export {
   changeFields,
+  changeItems,
   mergeEntries,
   moveEntry,
   nameOfEntry,
@@ -242,3 +245,5 @@ export {
   type CsvRow,
   type CsvRowFault,
 } from './exchange/csv-bindings.js';
+export { nameFromText, type NamedKind } from './project/typed-name.js';
+export { freePlace } from './plan/free-place.js';

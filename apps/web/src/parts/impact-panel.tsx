@@ -1,5 +1,5 @@
 import './impact-panel.css';
-import { printFrom, type AssetIndex, type Binding, type ChangeSet } from '@oquel/core';
+import { countUses, printFrom, type ChangeSet, type NameUses } from '@oquel/core';
 import type { ReactNode } from 'react';
 import { usePreview } from '../session/use-preview.js';
 import { SaidSentence } from './ui/sentence.js';
@@ -7,7 +7,7 @@ import { countText } from './ui/severity-mark.js';
 
 const MOST = 60;
 
-/** A change of something that bindings use: which they are, and what it would bring, before it is done. */
+/** A change of something that is used elsewhere: where, and what it would bring, before it is done. */
 export function ImpactPanel({
   uses,
   changeSet,
@@ -15,14 +15,15 @@ export function ImpactPanel({
   onDo,
   onKeep,
 }: {
-  uses: readonly { owner: AssetIndex; binding: Binding }[];
+  uses: NameUses;
   changeSet: ChangeSet;
   children?: ReactNode;
   onDo: () => void;
   onKeep: () => void;
 }): ReactNode {
   const found = usePreview(changeSet.changes);
-  const carried = changeSet.changes.filter((c) => c.op === 'replace').length;
+  const { bindings } = uses;
+  const others = otherUses(uses);
   return (
     <section
       className="removal"
@@ -31,12 +32,11 @@ export function ImpactPanel({
       onKeyDown={(e) => e.key === 'Escape' && onKeep()}
     >
       <h2>
-        {changeSet.label}: {countText(uses.length, 'binding')} {uses.length === 1 ? 'uses' : 'use'} it
-        {carried > 0 && (carried >= uses.length ? ', all carried along' : `, ${carried} carried along`)}
+        {changeSet.label}: used in {countText(countUses(uses), 'place')}
       </h2>
       {children}
       <ul className="sentences">
-        {uses.slice(0, MOST).map(({ owner, binding }) => (
+        {bindings.slice(0, MOST).map(({ owner, binding }) => (
           <li className="sentence" key={`${owner.decl.id}/${binding.id}`}>
             <span className="nth" />
             <span className="said">
@@ -45,7 +45,14 @@ export function ImpactPanel({
             </span>
           </li>
         ))}
-        {uses.length > MOST && <li className="soft">and {uses.length - MOST} more</li>}
+        {bindings.length > MOST && <li className="soft">and {bindings.length - MOST} more</li>}
+        {others.slice(0, MOST).map((text) => (
+          <li className="sentence" key={text}>
+            <span className="nth" />
+            <span className="said">{text}</span>
+          </li>
+        ))}
+        {others.length > MOST && <li className="soft">and {others.length - MOST} more</li>}
       </ul>
       <div role="status">
         {!found && <span className="soft">Looking what the audit would say ...</span>}
@@ -63,9 +70,18 @@ export function ImpactPanel({
           Do it
         </button>
         <button type="button" className="tick" onClick={onKeep}>
-          Keep it as it was
+          Cancel
         </button>
       </div>
     </section>
   );
+}
+
+/** Uses that are no bindings, in words. */
+function otherUses({ placements, declarations, rehearsals }: NameUses): string[] {
+  return [
+    ...placements.map(({ owner, placement }) => `${owner.decl.id}: placement ${placement.id}`),
+    ...declarations.map(({ asset, text }) => (asset === '' ? text : `${asset}: ${text}`)),
+    ...rehearsals.map((name) => `rehearsal “${name}”`),
+  ];
 }

@@ -36,13 +36,21 @@ export function mergeEntries(index: ProjectIndex, from: EntryRef, into: EntryRef
   const { project } = index;
   const next = { ...after };
   if (kind === 'channel') next.channels = without(project.channels, after.channels!);
-  else if (kind === 'enum') {
-    const more = merged(valuesOf(index, into), valuesOf(index, from));
+  else if (kind === 'peer') next.peers = without(project.peers, after.peers!);
+  else if (kind === 'loadSet') {
+    const scenes = merged(itemsOf(index, into), itemsOf(index, from));
+    next.loadSets = without(project.loadSets, after.loadSets!).map((s) =>
+      s.name === into.name ? { ...s, scenes } : s,
+    );
+  } else if (kind === 'tag') {
+    next.assets = after.assets.map((a) => (a.tags ? { ...a, tags: [...new Set(a.tags)] } : a));
+  } else if (kind === 'enum') {
+    const more = merged(itemsOf(index, into), itemsOf(index, from));
     next.enums = without(project.enums, after.enums!).map((e) =>
       e.name === into.name ? { ...e, values: more } : e,
     );
   } else if (kind === 'table') {
-    const more = merged(valuesOf(index, into), valuesOf(index, from));
+    const more = merged(itemsOf(index, into), itemsOf(index, from));
     next.tables = without(project.tables, after.tables!).map((t) =>
       t.name === into.name ? { ...t, keys: more } : t,
     );
@@ -67,7 +75,7 @@ function merged(into: readonly string[], from: readonly string[]): string[] {
  */
 export function changeFields(index: ProjectIndex, entry: EntryRef, fields: readonly Field[]): Change[] {
   const { kind, asset, name } = entry;
-  if (kind === 'enum' || kind === 'table') return [];
+  if (kind !== 'event' && kind !== 'action' && kind !== 'channel') return [];
   const old = fieldsOf(index, entry);
   const of = kind === 'event' ? 'eventField' : kind === 'action' ? 'param' : 'channelField';
   const names = new Map<string, string>();
@@ -101,6 +109,37 @@ export function changeFields(index: ProjectIndex, entry: EntryRef, fields: reado
   return changesOfWalk(index.project, next);
 }
 
+/**
+ * Gives an enum other values, a key table other keys, or a load set other scenes. A value or key that stands in the same
+ * place under another name is carried along wherever it is used. Linear in the document.
+ */
+export function changeItems(index: ProjectIndex, entry: EntryRef, items: readonly string[]): Change[] {
+  const { kind, name } = entry;
+  if (kind !== 'enum' && kind !== 'table' && kind !== 'loadSet') return [];
+  const old = itemsOf(index, entry);
+  const names = new Map<string, string>();
+  if (kind !== 'loadSet') {
+    const [was, is] = [new Set(old), new Set(items)];
+    old.forEach((item, i) => {
+      const next = items[i] as string | undefined;
+      if (next === undefined || next === item || is.has(item) || was.has(next)) return;
+      names.set(
+        nameKey({ kind: kind === 'enum' ? 'enumValue' : 'tableKey', asset: '', of: name, name: item }),
+        next,
+      );
+    });
+  }
+  const after = walkNames(index, replacingAll(names));
+  const next = { ...after };
+  const list = [...items];
+  if (kind === 'enum') {
+    next.enums = after.enums?.map((e) => (e.name === name ? { ...e, values: list } : e));
+  } else if (kind === 'table') {
+    next.tables = after.tables?.map((t) => (t.name === name ? { ...t, keys: list } : t));
+  } else next.loadSets = after.loadSets?.map((s) => (s.name === name ? { ...s, scenes: list } : s));
+  return changesOfWalk(index.project, next);
+}
+
 /** Declares an event or action in another asset and takes it out of its own; what used it is left for the audit. */
 export function moveEntry(index: ProjectIndex, { kind, asset, name }: EntryRef, to: string): Change[] {
   if (kind !== 'event' && kind !== 'action') return [];
@@ -125,7 +164,7 @@ export function noteEntry(index: ProjectIndex, { kind, asset, name }: EntryRef, 
   if (kind === 'channel')
     return [{ op: 'set', part: 'channels', value: noted(index.project.channels ?? []) }];
   const decl = index.project.assets.find((a) => a.id === asset);
-  if (!decl || kind === 'enum' || kind === 'table') return [];
+  if (!decl || (kind !== 'event' && kind !== 'action')) return [];
   return kind === 'event'
     ? [{ op: 'set', asset, part: 'events', value: noted(decl.events ?? []) }]
     : [{ op: 'set', asset, part: 'actions', value: noted(decl.actions ?? []) }];
@@ -133,10 +172,10 @@ export function noteEntry(index: ProjectIndex, { kind, asset, name }: EntryRef, 
 
 // --- what the edits above share
 
-function valuesOf({ project }: ProjectIndex, { kind, name }: EntryRef): string[] {
-  return kind === 'enum'
-    ? (project.enums?.find((e) => e.name === name)?.values ?? [])
-    : (project.tables?.find((t) => t.name === name)?.keys ?? []);
+function itemsOf({ project }: ProjectIndex, { kind, name }: EntryRef): readonly string[] {
+  if (kind === 'enum') return project.enums?.find((e) => e.name === name)?.values ?? [];
+  if (kind === 'table') return project.tables?.find((t) => t.name === name)?.keys ?? [];
+  return kind === 'loadSet' ? (project.loadSets?.find((s) => s.name === name)?.scenes ?? []) : [];
 }
 function fieldsOf({ project }: ProjectIndex, { kind, asset, name }: EntryRef): readonly Field[] {
   if (kind === 'channel') return project.channels?.find((c) => c.name === name)?.payload ?? [];
@@ -147,8 +186,17 @@ function fieldsOf({ project }: ProjectIndex, { kind, asset, name }: EntryRef): r
 
 /** The declarations without that entry, and without the effects that raise it. */
 function withoutDeclaration(index: ProjectIndex, { kind, asset, name }: EntryRef): Change[] {
-  const { channels = [], enums = [], tables = [] } = index.project;
+  const { channels = [], enums = [], tables = [], loadSets = [], peers = [] } = index.project;
   const others = <T extends { name: string }>(list: readonly T[]): T[] => list.filter((d) => d.name !== name);
+  if (kind === 'loadSet') return [{ op: 'set', part: 'loadSets', value: others(loadSets) }];
+  if (kind === 'peer') return [{ op: 'set', part: 'peers', value: others(peers) }];
+  if (kind === 'tag') {
+    return index.project.assets.flatMap(({ id, tags }): Change[] => {
+      if (!tags?.includes(name)) return [];
+      const value = tags.filter((t) => t !== name);
+      return [{ op: 'set', asset: id, part: 'tags', ...(value.length > 0 ? { value } : {}) }];
+    });
+  }
   if (kind === 'channel') return [{ op: 'set', part: 'channels', value: others(channels) }];
   if (kind === 'enum') return [{ op: 'set', part: 'enums', value: others(enums) }];
   if (kind === 'table') return [{ op: 'set', part: 'tables', value: others(tables) }];

@@ -2,10 +2,20 @@ import { assetAtPath } from '../edit/wiring.js';
 import { causeText } from '../project/cause-text.js';
 import { compilePattern } from '../project/name-pattern.js';
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
+import { append } from '../util/append.js';
 import type { Binding, Cause, Field, Type } from '../project/types.js';
 
-export type CatalogueKind = 'event' | 'action' | 'channel' | 'enum' | 'table';
-export const CATALOGUE_KINDS: readonly CatalogueKind[] = ['event', 'action', 'channel', 'enum', 'table'];
+export type CatalogueKind = 'event' | 'action' | 'channel' | 'enum' | 'table' | 'loadSet' | 'peer' | 'tag';
+export const CATALOGUE_KINDS: readonly CatalogueKind[] = [
+  'event',
+  'action',
+  'channel',
+  'enum',
+  'table',
+  'loadSet',
+  'peer',
+  'tag',
+];
 
 /** What stands out about an entry. */
 export type CatalogueMark =
@@ -38,11 +48,13 @@ export interface CatalogueEntry {
   /** Of an event or action; empty for what belongs to the project. */
   asset: string;
   name: string;
-  /** How it comes about, in words; the values of an enum, the keys of a table. */
+  /** How it comes about, in words; the role of a peer. */
   about: string;
+  /** The values of an enum, the keys of a table, the scenes of a load set, the assets with a tag. */
+  items: readonly string[];
   fields: readonly Field[];
   note: string;
-  /** Bindings and effects that bring it about; for an enum or a table what is declared with it. */
+  /** Bindings and effects that bring it about; for an enum or a table what is declared with it; for a tag what has it. */
   brings: number;
   /** Bindings that follow from it. */
   hears: number;
@@ -97,6 +109,7 @@ export function catalogueOf(index: ProjectIndex): CatalogueEntry[] {
         asset: asset.decl.id,
         name: e.name,
         about: causeText(e.cause),
+        items: [],
         fields: e.payload ?? [],
         note: e.note ?? '',
         brings: raisers.length,
@@ -111,6 +124,7 @@ export function catalogueOf(index: ProjectIndex): CatalogueEntry[] {
         asset: asset.decl.id,
         name: a.name,
         about: a.whileAsleep ? 'also while asleep' : '',
+        items: [],
         fields: a.params ?? [],
         note: a.note ?? '',
         brings: c?.brings ?? 0,
@@ -133,6 +147,7 @@ export function catalogueOf(index: ProjectIndex): CatalogueEntry[] {
       asset: '',
       name: channel.name,
       about: '',
+      items: [],
       fields: channel.payload ?? [],
       note: channel.note ?? '',
       brings: c?.brings ?? 0,
@@ -152,6 +167,7 @@ export function catalogueOf(index: ProjectIndex): CatalogueEntry[] {
         asset: '',
         name,
         about: values.join(', '),
+        items: values,
         fields: [],
         note: '',
         brings,
@@ -160,7 +176,42 @@ export function catalogueOf(index: ProjectIndex): CatalogueEntry[] {
       });
     }
   }
+  append(entries, ofProject(index));
   return entries;
+}
+
+/** Load sets, peers and tags. */
+function ofProject({ project }: ProjectIndex): CatalogueEntry[] {
+  const plain = (
+    kind: CatalogueKind,
+    name: string,
+    about: string,
+    items: readonly string[],
+  ): CatalogueEntry => ({
+    kind,
+    asset: '',
+    name,
+    about,
+    items,
+    fields: [],
+    note: '',
+    brings: items.length,
+    hears: 0,
+    marks: [],
+  });
+  const tags = new Map<string, string[]>();
+  for (const { id, tags: own = [] } of project.assets) {
+    for (const tag of own) {
+      const list = tags.get(tag);
+      if (list) list.push(id);
+      else tags.set(tag, [id]);
+    }
+  }
+  return [
+    ...(project.loadSets ?? []).map((s) => plain('loadSet', s.name, s.scenes.join(', '), s.scenes)),
+    ...(project.peers ?? []).map((p) => plain('peer', p.name, p.role, [])),
+    ...[...tags].map(([tag, assets]) => plain('tag', tag, assets.join(', '), assets)),
+  ];
 }
 
 /** Everything that uses an entry, in order of the document. Linear in the document. */
@@ -169,6 +220,7 @@ export function usesOfEntry(
   { kind, asset, name }: Pick<CatalogueEntry, 'kind' | 'asset' | 'name'>,
 ): CatalogueUse[] {
   const uses: CatalogueUse[] = [];
+  if (kind === 'loadSet' || kind === 'peer' || kind === 'tag') return uses;
   if (kind === 'enum' || kind === 'table') {
     for (const { owner, text } of typeUses(index).get(typeOf(kind, name)) ?? []) {
       uses.push({ owner, text, side: 'brings' });

@@ -9,6 +9,9 @@ const HEADINGS: Record<CatalogueKind, string> = {
   channel: 'Channels',
   enum: 'Enums',
   table: 'Key tables',
+  loadSet: 'Load sets',
+  peer: 'Peers',
+  tag: 'Tags',
 };
 const COLUMNS = [
   'kind',

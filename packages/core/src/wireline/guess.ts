@@ -6,7 +6,7 @@ const CAUSES: [RegExp, Cause][] = [
   [/step|enter|arriv/i, { type: 'area-enter' }],
   [/left|leave|exit/i, { type: 'area-leave' }],
   [/Used?$|Use[A-Z]|Rung|Pull|Talk|Interact/, { type: 'use' }],
-  [/open|clos/i, { type: 'raised' }],
+  [/open|clos|shut/i, { type: 'raised' }],
   [/start|load|spawn|begin|began/i, { type: 'start' }],
   [/destroy|gone|died|dead/i, { type: 'destroyed' }],
   [/tick|timer|interval|beat/i, { type: 'timer', every: 1 }],

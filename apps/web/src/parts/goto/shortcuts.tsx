@@ -1,6 +1,7 @@
 import './go-to.css';
 import { Dialog } from '@mui/material';
-import { Fragment, type ReactNode } from 'react';
+import { Fragment, useState, type ReactNode } from 'react';
+import { lettersOn, setLetters } from '../../session/letters.js';
 
 const SHORTCUTS: readonly [string, readonly (readonly [string, string])[]][] = [
   [
@@ -18,9 +19,10 @@ const SHORTCUTS: readonly [string, readonly (readonly [string, string])[]][] = [
       ['click, Shift click', 'choose a thing, choose one more'],
       ['Shift drag', 'choose what stands in a frame'],
       ['arrows, Shift arrows', 'move what is chosen by one step, by ten'],
-      ['D, Shift D', 'duplicate, with its bindings'],
+      ['D or Ctrl D, with Shift', 'duplicate, with its bindings'],
+      ['double click', 'open the definition of a thing'],
       ['[ ], { }', 'turn by 15 degrees, by a quarter'],
-      ['Delete', 'take off the plan'],
+      ['Delete', 'remove'],
       ['Ctrl A', 'choose all'],
       ['wheel, + −, 0', 'zoom, show all'],
     ],
@@ -74,6 +76,7 @@ const SHORTCUTS: readonly [string, readonly (readonly [string, string])[]][] = [
 
 /** All keys on one page. */
 export function Shortcuts({ onClose }: { onClose: () => void }): ReactNode {
+  const [letters, setOn] = useState(lettersOn);
   return (
     <Dialog
       open
@@ -90,7 +93,7 @@ export function Shortcuts({ onClose }: { onClose: () => void }): ReactNode {
             <dl>
               {keys.map(([key, what]) => (
                 <Fragment key={key}>
-                  <dt>{key}</dt>
+                  <dt>{ofPlatform(key)}</dt>
                   <dd>{what}</dd>
                 </Fragment>
               ))}
@@ -98,9 +101,25 @@ export function Shortcuts({ onClose }: { onClose: () => void }): ReactNode {
           </section>
         ))}
       </div>
+      <label>
+        <input
+          type="checkbox"
+          checked={letters}
+          onChange={(e) => {
+            setLetters(e.target.checked);
+            setOn(e.target.checked);
+          }}
+        />{' '}
+        Single-letter shortcuts
+      </label>{' '}
       <button type="button" className="tick" onClick={onClose}>
         Close
       </button>
     </Dialog>
   );
+}
+
+/** Keys as the keyboard of this computer names them. */
+function ofPlatform(key: string): string {
+  return /Mac|iPhone|iPad/.test(navigator.userAgent) ? key.replaceAll('Ctrl', '⌘') : key;
 }

@@ -41,7 +41,11 @@ interface Props {
   looks: ReadonlyMap<string, ThingLook>;
   /** Pixels on the left that something covers. */
   covered?: number;
+  /** The sensing area of the plan's owner itself, a prefab. */
+  own?: Area;
   onPick: (path: string, add: boolean) => void;
+  /** A double click on a thing. */
+  onOpen?: (path: string) => void;
   staging?: Staging;
   /** A way over the plan, in metres. */
   way?: readonly (readonly [number, number])[];
@@ -70,17 +74,15 @@ export function PlanDrawing({
   things,
   looks,
   covered = 0,
+  own,
   onPick,
+  onOpen,
   staging,
   way = [],
 }: Props): ReactNode {
   const bounds = useMemo(
-    () =>
-      extent(
-        size,
-        things.map((t) => t.at),
-      ),
-    [size, things],
+    () => extent(size, [...things.map((t) => t.at), ...cornersOf(own)]),
+    [size, things, own],
   );
   const pane = usePane(label, bounds, covered);
   const { view, width, height } = pane;
@@ -92,6 +94,7 @@ export function PlanDrawing({
   }, [view.x, view.y, view.scale]);
   const moving = drawn?.begun === true && drawn.gesture.kind === 'move' ? movedBy(drawn) : null;
 
+  const inner = useMemo(() => things.filter((t) => t.depth > 1 && t.area), [things]);
   const shown = useMemo(
     () =>
       things.filter((t) => {
@@ -135,7 +138,8 @@ export function PlanDrawing({
   }
   function pulledTo({ gesture, x, y, dx, dy }: Drawn): { path: string; area: Area } | null {
     if (gesture.kind !== 'area') return null;
-    const thing = things.find((t) => t.path === gesture.path);
+    const thing =
+      gesture.path === '.' ? { at: ORIGIN, area: own } : things.find((t) => t.path === gesture.path);
     if (!thing?.area) return null;
     const box = pane.ref.current!.getBoundingClientRect();
     const [mx, my] = toMetres(view, [x + dx - box.left, y + dy - box.top]);
@@ -227,8 +231,13 @@ export function PlanDrawing({
   }, []);
   const placeOf = (t: Thing): readonly [number, number] =>
     moving?.paths.includes(t.path) ? [t.at[0] + moving.by[0], t.at[1] + moving.by[1]] : t.at;
+  const moved = (t: Thing): readonly [number, number] => {
+    const inMoved = moving?.paths.includes(t.path.split('/')[0]);
+    return inMoved ? [t.at[0] + moving!.by[0], t.at[1] + moving!.by[1]] : t.at;
+  };
   const pulling = drawn?.begun ? pulledTo(drawn) : null;
   const areaOf = (t: Thing): Area | undefined => (pulling?.path === t.path ? pulling.area : t.area);
+  const ownArea = pulling?.path === '.' ? pulling.area : own;
   const only = staging?.chosen.length === 1 ? things.find((t) => t.path === staging.chosen[0]) : undefined;
 
   return (
@@ -242,6 +251,10 @@ export function PlanDrawing({
         ref={svg}
         role="group"
         aria-label={label}
+        onDoubleClick={(e) => {
+          const path = (e.target as Element).closest<SVGElement>('.thing')?.dataset.path;
+          if (path !== undefined) onOpen?.(path);
+        }}
         onPointerDown={onPointerDown}
         onPointerMove={onPointerMove}
         onPointerUp={onPointerUp}
@@ -259,8 +272,18 @@ export function PlanDrawing({
               height={height}
               sized={size !== undefined}
             />
+            {ownArea && <AreaShape at={ORIGIN} area={ownArea} view={view} className="area own" />}
+            {inner.slice(0, MOST_LABELS).map((t) => (
+              <AreaShape
+                key={`inner/${t.path}`}
+                at={moved(t)}
+                area={t.area!}
+                view={view}
+                className="area inner"
+              />
+            ))}
             {shown.map((t) => {
-              const area = areaOf(t);
+              const area = t.depth > 1 ? undefined : areaOf(t);
               const chosen = looks.get(t.path)?.chosen === true;
               return (
                 area && (
@@ -289,6 +312,7 @@ export function PlanDrawing({
                 />
               );
             })}
+            {staging && ownArea && !only && <AreaHandles path="." at={ORIGIN} area={ownArea} view={view} />}
             {only?.depth === 1 && areaOf(only) && !moving && (
               <AreaHandles path={only.path} at={only.at} area={areaOf(only)!} view={view} />
             )}
@@ -322,6 +346,18 @@ export function PlanDrawing({
       </div>
     </div>
   );
+}
+
+const ORIGIN = [0, 0] as const;
+/** Places that show how far an area reaches. */
+function cornersOf(area: Area | undefined): (readonly [number, number])[] {
+  if (!area) return [];
+  if ('polygon' in area) return area.polygon;
+  const [w, h] = 'circle' in area ? [area.circle, area.circle] : [area.rect[0] / 2, area.rect[1] / 2];
+  return [
+    [-w, -h],
+    [w, h],
+  ];
 }
 
 function pannedBy({ from }: Drawn, dx: number, dy: number): Viewport {

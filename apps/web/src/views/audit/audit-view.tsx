@@ -11,6 +11,7 @@ import {
   type KeyboardEvent,
   type ReactNode,
 } from 'react';
+import { lookedAt } from '../../session/looked.js';
 import { useSessionState } from '../../session/session-context.js';
 import { Link } from 'react-router';
 import { useQuery } from '../../parts/use-query.js';
@@ -37,7 +38,8 @@ type Row = { kind: 'group'; group: FindingGroup } | { kind: 'finding'; finding: 
 
 /** Whether it is fit to build: the gate, the findings by rule, and the one that is looked at. */
 export function AuditView(): ReactNode {
-  const { audit } = useSessionState();
+  const { id: projectId, audit } = useSessionState();
+  useEffect(() => lookedAt(projectId), [projectId]);
   const { params, go } = useQuery();
   const filter = {
     rule: params.get('rule') ?? '',

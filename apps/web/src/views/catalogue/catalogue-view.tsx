@@ -9,9 +9,11 @@ import {
   type ProjectIndex,
 } from '@oquel/core';
 import { useDeferredValue, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { Link } from 'react-router';
 import { saveFile } from '../../parts/save-file.js';
-import { useSessionState } from '../../session/session-context.js';
+import { useSession, useSessionState } from '../../session/session-context.js';
 import { entryKey, useCatalogueAddress } from './catalogue-address.js';
+import { DeclareLine } from './declare-line.js';
 import { EntryList } from './entry-list.js';
 import { EntryPanel } from './entry-panel.js';
 import { countsOf, filterEntries, findingsByEntry } from './filter-entries.js';
@@ -22,10 +24,14 @@ const KIND_WORDS = {
   channel: 'channels',
   enum: 'enums',
   table: 'key tables',
+  loadSet: 'load sets',
+  peer: 'peers',
+  tag: 'tags',
 } as const;
 
 /** Everything that has a name, in one place: who brings it about, who hears it, what it carries. */
 export function CatalogueView(): ReactNode {
+  const session = useSession();
   const { id, index, audit } = useSessionState();
   const address = useCatalogueAddress();
   const { kind, mark, asset, entry: chosen, go } = address;
@@ -101,6 +107,11 @@ export function CatalogueView(): ReactNode {
             <Ways index={index} />
           </div>
         </div>
+        <DeclareLine
+          index={index}
+          onEdit={(changeSet) => session.edit(changeSet)}
+          onMade={(key) => go({ entry: key, kind: '', mark: '', asset: '', q: '' })}
+        />
         {shown.length > 0 ? (
           <EntryList
             entries={shown}
@@ -110,7 +121,14 @@ export function CatalogueView(): ReactNode {
           />
         ) : (
           <div className="middle">
-            {entries.length === 0 ? 'Nothing is declared yet.' : 'Nothing fits.'}
+            {entries.length === 0 ? (
+              <p>
+                Nothing is declared yet. Declare a channel, an enum or a key table above; events and actions
+                belong to a prefab: <Link to={`/p/${id}/plan`}>go to Plan</Link>.
+              </p>
+            ) : (
+              'Nothing matches.'
+            )}
             {entries.length > 0 && (
               <button
                 type="button"
@@ -138,7 +156,7 @@ export function CatalogueView(): ReactNode {
           />
         ) : (
           <div className="middle">
-            {chosen === '' ? 'Choose something to see who uses it.' : 'That is not in the project any more.'}
+            {chosen === '' ? 'Choose something to see who uses it.' : 'This is no longer in the project.'}
           </div>
         )}
       </div>

@@ -5,6 +5,16 @@ import { SeverityMark, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
 import { entryKey } from './catalogue-address.js';
 
 const ROW = 28;
+const KIND_WORD: Record<CatalogueEntry['kind'], string> = {
+  event: 'event',
+  action: 'action',
+  channel: 'channel',
+  enum: 'enum',
+  table: 'keys',
+  loadSet: 'load set',
+  peer: 'peer',
+  tag: 'tag',
+};
 
 /** The entries as one virtual list; the arrows go through it. */
 export function EntryList({
@@ -75,7 +85,7 @@ export function EntryList({
               style={{ transform: `translateY(${start}px)` }}
               onClick={() => onChoose(key)}
             >
-              <span className="kind">{e.kind === 'table' ? 'keys' : e.kind}</span>
+              <span className="kind">{KIND_WORD[e.kind]}</span>
               <span className="named">
                 {e.asset !== '' && <span className="soft">{e.asset} </span>}
                 <b>{e.name}</b>
@@ -100,7 +110,8 @@ export function EntryList({
 }
 
 function countsText({ kind, brings, hears }: CatalogueEntry): string {
-  if (kind === 'enum' || kind === 'table') return `in ${brings}`;
+  if (kind === 'loadSet' || kind === 'peer') return '';
+  if (kind === 'enum' || kind === 'table' || kind === 'tag') return `in ${brings}`;
   if (kind === 'action') return `by ${brings}`;
   return kind === 'channel' ? `${brings} to ${hears}` : `to ${hears}`;
 }

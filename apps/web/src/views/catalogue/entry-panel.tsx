@@ -1,6 +1,8 @@
 import {
   changeFields,
-  isName,
+  changeItems,
+  nameFault,
+  parseProjectLine,
   mergeEntries,
   nameOfEntry,
   renameName,
@@ -11,12 +13,15 @@ import {
   printFrom,
   retireEntry,
   usesOfEntry,
+  usesOfName,
   type CatalogueEntry,
   type CatalogueUse,
   type Change,
   type ChangeSet,
   type Field,
   type Finding,
+  type NameUses,
+  type Peer,
   type ProjectIndex,
 } from '@oquel/core';
 import { useEffect, useMemo, useState, type ReactNode } from 'react';
@@ -55,13 +60,11 @@ export function EntryPanel({ index, base, entry, entries, findings, onGo }: Prop
   const key = entryKey(entry);
   useEffect(() => setPending(null), [key]);
   const uses = useMemo(() => usesOfEntry(index, entry), [index, entry]);
-  const bound = useMemo(
-    () => uses.flatMap(({ owner, binding }) => (binding ? [{ owner, binding }] : [])),
-    [uses],
-  );
+  const named = useMemo(() => usesOfName(index, nameOfEntry(entry)), [index, entry]);
   const { kind, asset, name } = entry;
   const said = `${asset === '' ? '' : `${asset}: `}`;
-  const word = kind === 'table' ? 'key table' : kind;
+  const word = kind === 'table' ? 'key table' : kind === 'loadSet' ? 'load set' : kind;
+  const carries = kind === 'event' || kind === 'action' || kind === 'channel';
   const ask = (label: string, changes: Change[], then: string): void => {
     if (changes.length > 0) setPending({ changeSet: { label: `${said}${label}`, changes }, then });
   };
@@ -76,7 +79,10 @@ export function EntryPanel({ index, base, entry, entries, findings, onGo }: Prop
           shown=""
           width={230}
           value={name}
-          read={(text): Read<string> => nameRead(text, alike)}
+          read={(text): Read<string> => {
+            const fault = nameFault(index, nameOfEntry(entry), text.trim());
+            return fault === null ? { value: text.trim() } : { error: fault };
+          }}
           onTake={(to) =>
             ask(
               `renamed the ${word} ${name} to ${to}`,
@@ -95,9 +101,40 @@ export function EntryPanel({ index, base, entry, entries, findings, onGo }: Prop
           </Link>
         )}
       </div>
-      {kind === 'enum' || kind === 'table' ? (
-        <p>{entry.about}</p>
-      ) : (
+      {(kind === 'enum' || kind === 'table' || kind === 'loadSet') && (
+        <Entry
+          label={kind === 'enum' ? 'Values' : kind === 'table' ? 'Keys' : 'Scenes'}
+          width="100%"
+          placeholder="one, two, three"
+          value={itemsText(entry.items)}
+          read={itemsRead}
+          onTake={(items) =>
+            ask(`${name} is ${itemsText(items) || 'empty'}`, changeItems(index, entry, items), key)
+          }
+        />
+      )}
+      {kind === 'peer' && (
+        <label>
+          Role{' '}
+          <select
+            className="line"
+            value={entry.about}
+            onChange={(e) => {
+              const role = e.target.value as Peer['role'];
+              const value = (index.project.peers ?? []).map((p) => (p.name === name ? { ...p, role } : p));
+              session.edit({
+                label: `peer ${name} is a ${role}`,
+                changes: [{ op: 'set', part: 'peers', value }],
+              });
+            }}
+          >
+            <option>server</option>
+            <option>client</option>
+          </select>
+        </label>
+      )}
+      {kind === 'tag' && <p>On {entry.items.join(', ')}.</p>}
+      {carries && (
         <>
           <Entry
             label={kind === 'action' ? 'What it takes' : 'What it carries'}
@@ -132,20 +169,23 @@ export function EntryPanel({ index, base, entry, entries, findings, onGo }: Prop
       {findings.map((f) => (
         <FaultLine key={f.fingerprint} finding={f} href={`${base}/audit`} />
       ))}
-      <Uses
-        index={index}
-        base={base}
-        uses={uses.filter((u) => u.side === 'brings')}
-        title={
-          kind === 'action'
-            ? 'Done by'
-            : kind === 'channel'
-              ? 'Told by'
-              : kind === 'event'
-                ? 'Raised by'
-                : 'Declared with'
-        }
-      />
+      {carries && (
+        <Uses
+          index={index}
+          base={base}
+          uses={uses.filter((u) => u.side === 'brings')}
+          title={
+            kind === 'action'
+              ? 'Done by'
+              : kind === 'channel'
+                ? 'Told by'
+                : kind === 'event'
+                  ? 'Raised by'
+                  : 'Declared with'
+          }
+        />
+      )}
+      {!carries && <NamedUses uses={named} />}
       {(kind === 'event' || kind === 'channel') && (
         <Uses index={index} base={base} uses={uses.filter((u) => u.side === 'hears')} title="Heard by" />
       )}
@@ -153,9 +193,9 @@ export function EntryPanel({ index, base, entry, entries, findings, onGo }: Prop
         <button
           type="button"
           className="tick"
-          onClick={() => ask(`retired the ${word} ${name}`, retireEntry(index, entry), '')}
+          onClick={() => ask(`removed the ${word} ${name}`, retireEntry(index, entry), '')}
         >
-          Retire it
+          Remove
         </button>
         {alike.length > 0 && (
           <select
@@ -205,7 +245,7 @@ export function EntryPanel({ index, base, entry, entries, findings, onGo }: Prop
       </div>
       {pending && (
         <ImpactPanel
-          uses={bound}
+          uses={named}
           changeSet={pending.changeSet}
           onDo={() => {
             if (session.edit(pending.changeSet)) onGo(pending.then);
@@ -257,12 +297,44 @@ function Uses({
   );
 }
 
-function nameRead(text: string, alike: readonly CatalogueEntry[]): Read<string> {
-  const name = text.trim();
-  if (!isName(name)) return { error: 'letters, digits, _ or -' };
-  return alike.some((e) => e.name === name)
-    ? { error: 'there is one of that name; merge instead' }
-    : { value: name };
+/** What names something that belongs to the project. */
+function NamedUses({
+  uses: { bindings, placements, declarations, rehearsals },
+}: {
+  uses: NameUses;
+}): ReactNode {
+  const lines = [
+    ...declarations.map(({ asset, text }) => (asset === '' ? text : `${asset}: ${text}`)),
+    ...placements.map(({ owner, placement }) => `${owner.decl.id}: placement ${placement.id}`),
+    ...bindings.map(({ owner, binding }) => `${owner.decl.id}: binding ${binding.id}`),
+    ...rehearsals.map((r) => `rehearsal “${r}”`),
+  ];
+  return (
+    <section>
+      <h2>
+        Used by <span className="soft">{lines.length === 0 ? 'nothing' : lines.length}</span>
+      </h2>
+      <ul className="entryuses">
+        {lines.slice(0, MOST).map((text) => (
+          <li key={text}>{text}</li>
+        ))}
+        {lines.length > MOST && (
+          <li className="soft">and {countText(lines.length - MOST, 'more', 'more')}</li>
+        )}
+      </ul>
+    </section>
+  );
+}
+
+/** Items as a list with commas; in quotes where they have one themselves. */
+function itemsText(items: readonly string[]): string {
+  return items.map((item) => (/^[^,"]*$/.test(item) ? item : JSON.stringify(item))).join(', ');
+}
+function itemsRead(text: string): Read<string[]> {
+  if (text.trim() === '') return { value: [] };
+  const parsed = parseProjectLine(`enum Items: ${text}`);
+  if ('value' in parsed && parsed.value.kind === 'enum') return { value: parsed.value.value.values };
+  return { error: 'fault' in parsed ? parsed.fault.message : 'expected a list with commas' };
 }
 function fieldsRead(text: string): Read<Field[]> {
   const parsed = parseFields(text);

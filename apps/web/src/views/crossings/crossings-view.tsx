@@ -7,6 +7,7 @@ import {
   type CrossingGroup,
 } from '@oquel/core';
 import { useEffect, useMemo, useState, type ReactNode } from 'react';
+import { Link } from 'react-router';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import { CellPanel } from './cell-panel.js';
 import { matrixOf, worstByBinding, type Matrix } from './cells.js';
@@ -109,7 +110,14 @@ export function CrossingsView(): ReactNode {
         {!matrix ? (
           <div className="middle">Gathering who talks to whom ...</div>
         ) : matrix.names.length === 0 ? (
-          <div className="middle">Nothing is bound to anything yet.</div>
+          <div className="middle">
+            <p>There are no bindings yet.</p>
+            <p>
+              <Link className="tick" to={`/p/${id}/wire`}>
+                Go to Wire to add the first one
+              </Link>
+            </p>
+          </div>
         ) : shows === 'list' ? (
           <CellTable matrix={matrix} from={from} to={to} onChoose={choose} />
         ) : (

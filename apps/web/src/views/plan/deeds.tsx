@@ -5,12 +5,15 @@ import { Link } from 'react-router';
 export function Deeds({
   count,
   wire,
+  onOpen,
   onDuplicate,
   onTurn,
   onLeave,
 }: {
   count: number;
   wire: string | null;
+  /** Goes to the prefab or widget of what is chosen. */
+  onOpen: (() => void) | null;
   onDuplicate: (wired: boolean) => void;
   /** Absent where turning would change nothing. */
   onTurn: (() => void) | null;
@@ -20,7 +23,12 @@ export function Deeds({
   return (
     <>
       {wire && <Link to={wire}>Wire it</Link>}
-      <button type="button" className="word" title="D" onClick={() => onDuplicate(false)}>
+      {onOpen && (
+        <button type="button" className="word" title="Double click" onClick={onOpen}>
+          Open its definition
+        </button>
+      )}
+      <button type="button" className="word" title="D or Ctrl+D" onClick={() => onDuplicate(false)}>
         Duplicate
       </button>
       <button type="button" className="word" title="Shift+D" onClick={() => onDuplicate(true)}>
@@ -37,7 +45,7 @@ export function Deeds({
         </button>
       )}
       <button type="button" className="word" title="Delete" onClick={onLeave}>
-        Take off
+        Remove
       </button>
     </>
   );

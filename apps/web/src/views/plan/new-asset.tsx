@@ -1,6 +1,8 @@
-import { isName, type Asset, type ChangeSet, type ProjectIndex } from '@oquel/core';
+import { nameFromText, type Asset, type ChangeSet, type ProjectIndex } from '@oquel/core';
 import { useState, type ReactNode } from 'react';
 import { creating } from './stage-edits.js';
+
+const KINDS = ['scene', 'prefab', 'widget'] as const;
 
 /** Makes a new scene, prefab or widget: its kind, then its name. */
 export function NewAsset({
@@ -11,18 +13,19 @@ export function NewAsset({
   onCreate: (changeSet: ChangeSet, id: string) => void;
 }): ReactNode {
   const [kind, setKind] = useState<Asset['kind'] | ''>('');
-  const [id, setId] = useState('');
+  const [text, setText] = useState('');
+  const id = kind === '' ? '' : nameFromText(text, kind);
   const fault =
-    id === ''
+    text.trim() === ''
       ? ''
-      : !isName(id)
-        ? 'a letter, then letters, digits, - or _'
+      : id === ''
+        ? 'a name needs a letter from A to Z'
         : index.assetAt.has(id)
-          ? 'there already'
+          ? `${id} already exists`
           : '';
   const close = (): void => {
     setKind('');
-    setId('');
+    setText('');
   };
   return (
     <span className="newasset">
@@ -32,10 +35,10 @@ export function NewAsset({
         value={kind}
         onChange={(e) => setKind(e.target.value as Asset['kind'] | '')}
       >
-        <option value="">New ...</option>
-        <option value="scene">scene</option>
-        <option value="prefab">prefab</option>
-        <option value="widget">widget</option>
+        <option value="">New …</option>
+        {KINDS.map((k) => (
+          <option key={k}>{k}</option>
+        ))}
       </select>
       {kind !== '' && (
         <>
@@ -43,23 +46,33 @@ export function NewAsset({
             className="line code"
             aria-label={`Name of the new ${kind}`}
             aria-invalid={fault !== ''}
-            placeholder="its name, then Enter"
-            value={id}
+            placeholder="name, then Enter"
+            value={text}
             // Choosing the kind asks for the name next.
             autoFocus
-            onChange={(e) => setId(e.target.value.trim())}
+            onChange={(e) => setText(e.target.value)}
             onKeyDown={(e) => {
               if (e.key === 'Escape') close();
-              if (e.key !== 'Enter' || id === '' || fault !== '') return;
-              onCreate(creating(index, kind, id), id);
-              close();
+              else if (e.key === 'Enter' && id !== '' && fault === '') {
+                onCreate(creating(index, kind, id), id);
+                close();
+              } else return;
+              e.preventDefault();
+              e.stopPropagation();
             }}
           />
-          {fault !== '' && (
+          {fault !== '' ? (
             <span className="fault error" role="alert">
               {' '}
               {fault}
             </span>
+          ) : (
+            id !== text.trim() && (
+              <span className="soft" role="status">
+                {' '}
+                saved as {id}
+              </span>
+            )
           )}
         </>
       )}

@@ -1,48 +1,91 @@
 import { Autocomplete, TextField } from '@mui/material';
-import type { AssetIndex, ProjectIndex } from '@oquel/core';
-import { useMemo, type ReactNode } from 'react';
+import { nameFromText, type AssetIndex, type ProjectIndex } from '@oquel/core';
+import { useMemo, useState, type ReactNode, type Ref } from 'react';
 
-interface Props {
-  index: ProjectIndex;
-  owner: AssetIndex;
-  /** What is being placed. */
-  value: string | null;
-  onChoose: (asset: string | null) => void;
+/** What is placed: a prefab or widget that is there, or one that is made with it. */
+export interface Placeable {
+  id: string;
+  kind: 'prefab' | 'widget';
+  isNew: boolean;
+  tags: readonly string[];
 }
 
-/** Chooses what to place by typing: every prefab and widget but the owner itself, with its tags. */
-export function Palette({ index, owner, value, onChoose }: Props): ReactNode {
+interface Props {
+  ref?: Ref<HTMLInputElement>;
+  index: ProjectIndex;
+  owner: AssetIndex;
+  /** What is being placed with the pointer. */
+  value: string | null;
+  /** It was chosen with the pointer, which will point at its place; null ends that. */
+  onChoose: (placeable: Placeable | null) => void;
+  /** It was chosen by typing: it goes where there is room. */
+  onPlace: (placeable: Placeable) => void;
+}
+
+/** Chooses what to place by typing: every prefab and widget but the owner itself; a name that is not there makes one. */
+export function Palette({ ref, index, owner, value, onChoose, onPlace }: Props): ReactNode {
+  const isWidget = owner.decl.kind === 'widget';
+  const [text, setText] = useState('');
   const options = useMemo(
-    () => index.assets.filter((a) => a.decl.kind !== 'scene' && a !== owner),
-    [index, owner],
+    () =>
+      index.assets
+        .filter((a) => (isWidget ? a.decl.kind === 'widget' : a.decl.kind !== 'scene') && a !== owner)
+        .map(({ decl }): Placeable => ({
+          id: decl.id,
+          kind: decl.kind as 'prefab' | 'widget',
+          isNew: false,
+          tags: decl.tags ?? [],
+        })),
+    [index, owner, isWidget],
   );
+  const made = nameFromText(text, isWidget ? 'widget' : 'prefab');
+  const fresh: Placeable[] =
+    made === '' || index.assetAt.has(made)
+      ? []
+      : isWidget
+        ? [{ id: made, kind: 'widget', isNew: true, tags: [] }]
+        : [
+            { id: made, kind: 'prefab', isNew: true, tags: [] },
+            { id: made, kind: 'widget', isNew: true, tags: [] },
+          ];
   return (
-    <Autocomplete<AssetIndex>
+    <Autocomplete<Placeable>
       size="small"
-      options={options}
-      value={options.find((o) => o.decl.id === value) ?? null}
-      getOptionLabel={(o) => o.decl.id}
-      isOptionEqualToValue={(a, b) => a.decl.id === b.decl.id}
+      options={[...options, ...fresh]}
+      value={options.find((o) => o.id === value) ?? null}
+      inputValue={text}
+      onInputChange={(_, next, reason) => setText(reason === 'reset' && value === null ? '' : next)}
+      getOptionLabel={(o) => o.id}
+      isOptionEqualToValue={(a, b) => a.id === b.id && a.kind === b.kind && a.isNew === b.isNew}
       filterOptions={(all, { inputValue }) => {
         const words = inputValue.toLowerCase().split(/\s+/).filter(Boolean);
-        const text = ({ decl }: AssetIndex): string => `${decl.id} ${decl.kind} ${decl.tags?.join(' ')}`;
-        return all.filter((o) => words.every((w) => text(o).toLowerCase().includes(w))).slice(0, 200);
+        const fits = ({ id, kind, tags }: Placeable): boolean => {
+          const said = `${id} ${kind} ${tags.join(' ')}`.toLowerCase();
+          return words.every((w) => said.includes(w));
+        };
+        return all.filter((o) => o.isNew || fits(o)).slice(0, 200);
       }}
-      onChange={(_, chosen) => onChoose(chosen?.decl.id ?? null)}
+      onChange={(event, chosen) => {
+        if (chosen && event.type === 'keydown') {
+          setText('');
+          onPlace(chosen);
+        } else onChoose(chosen);
+      }}
       autoHighlight
-      noOptionsText="No prefab or widget is called that"
-      renderOption={({ key, ...props }, { decl }) => (
-        <li key={key} {...props} style={{ minHeight: 28, padding: '2px 10px', gap: 8 }}>
-          <span className="mono">{decl.id}</span>
+      noOptionsText={isWidget ? 'Type a name to make a widget' : 'Type a name to make a prefab'}
+      renderOption={({ key, ...props }, { id, kind, isNew, tags }) => (
+        <li key={`${key}/${kind}/${isNew}`} {...props} style={{ minHeight: 28, padding: '2px 10px', gap: 8 }}>
+          <span className="mono">{id}</span>
           <span className="soft" style={{ marginLeft: 'auto' }}>
-            {[decl.kind, ...(decl.tags ?? []).map((t) => `#${t}`)].join(' ')}
+            {isNew ? `new ${kind}` : [kind, ...tags.map((t) => `#${t}`)].join(' ')}
           </span>
         </li>
       )}
       renderInput={(params) => (
         <TextField
           {...params}
-          placeholder="Place: type a prefab or widget"
+          inputRef={ref}
+          placeholder={isWidget ? 'Add a part: type a widget' : 'Place: type a prefab or widget'}
           slotProps={{
             ...params.slotProps,
             htmlInput: { ...params.slotProps.htmlInput, 'aria-label': 'Place' },

@@ -12,11 +12,13 @@ interface Props {
   counts: ReadonlyMap<string, number>;
   findings: ReadonlyMap<string, readonly Finding[]>;
   onChoose: (id: string, add: boolean) => void;
+  /** Goes to its prefab or widget. */
+  onOpen: (id: string) => void;
 }
 const ROW = 28;
 
 /** All that stands in the owner, as the list of parts under a drawing; it says in words what the plan shows. */
-export function PartsList({ index, owner, chosen, counts, findings, onChoose }: Props): ReactNode {
+export function PartsList({ index, owner, chosen, counts, findings, onChoose, onOpen }: Props): ReactNode {
   const [text, setText] = useState('');
   const rows = useMemo(() => {
     const words = text.toLowerCase().split(/\s+/).filter(Boolean);
@@ -88,6 +90,7 @@ export function PartsList({ index, owner, chosen, counts, findings, onChoose }: 
                   className="plain"
                   aria-pressed={chosen.includes(p.id)}
                   onClick={(e) => onChoose(p.id, e.shiftKey || e.ctrlKey || e.metaKey)}
+                  onDoubleClick={() => onOpen(p.id)}
                 >
                   <span className="mono name">{p.id}</span>
                   <span className="mono soft">{p.asset}</span>
@@ -113,8 +116,8 @@ export function PartsList({ index, owner, chosen, counts, findings, onChoose }: 
         {rows.length === 0 && (
           <p className="soft none">
             {owner.placements.length === 0
-              ? 'Nothing stands here yet. Choose a prefab or widget above and point on the plan.'
-              : 'Nothing here is called that.'}
+              ? 'Nothing is here yet. Type the name of a prefab or widget above and press Enter, or choose one and click on the plan.'
+              : 'Nothing here has that name.'}
           </p>
         )}
       </div>

@@ -2,71 +2,85 @@ import './plan-view.css';
 import '../../parts/impact-panel.css';
 import {
   bindingsNaming,
+  countUses,
+  freePlace,
   reachableFrom,
+  usesOfName,
   type AssetIndex,
   type ChangeSet,
   type Finding,
-  usesOfName,
+  type NameUses,
 } from '@oquel/core';
-import { useCallback, useEffect, useMemo, useState, type ReactNode } from 'react';
-import { PlanDrawing, type Staging } from '../../parts/plan/plan-drawing.js';
-import { WidgetBoxes } from '../../parts/plan/widget-boxes.js';
-import { toThing } from '../../parts/plan/thing.js';
+import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { FaultLine } from '../../parts/fault-line.js';
+import { ImpactPanel } from '../../parts/impact-panel.js';
+import { PlanDrawing, type Staging } from '../../parts/plan/plan-drawing.js';
+import { toThing } from '../../parts/plan/thing.js';
+import { WidgetBoxes } from '../../parts/plan/widget-boxes.js';
 import { ScopeSelect } from '../../parts/scope-select.js';
+import { useSplit } from '../../parts/ui/splitter.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import { coveredSenders, useCoverage } from '../../session/use-coverage.js';
 import { ChosenBar } from './chosen-bar.js';
 import { Deeds } from './deeds.js';
+import { DefinitionPane } from './definition/definition-pane.js';
 import { DropPanel } from './drop-panel.js';
+import { FirstScene } from './first-scene.js';
+import { Hint } from './hints.js';
 import { NewAsset } from './new-asset.js';
-import { findingsByPlacement, looksOf, namingCounts } from './placement-looks.js';
-import { useStageKeys } from './stage-keys.js';
-import { ImpactPanel } from '../../parts/impact-panel.js';
-import { DeclarationsPane } from './declarations.js';
-import type { Declared } from './declaration-edits.js';
-import { Palette } from './palette.js';
+import { Palette, type Placeable } from './palette.js';
 import { PartsList } from './parts-list.js';
+import { findingsByPlacement, looksOf, namingCounts } from './placement-looks.js';
 import { usePlanAddress, type PlanAddress } from './plan-address.js';
 import { RemovalPanel } from './removal-panel.js';
 import {
+  copying,
   dropping as droppingOf,
   duplicating,
   moving,
   placing,
+  placingNew,
   removing,
   renaming,
+  renamingAsset,
   setting,
   turning,
 } from './stage-edits.js';
+import { useStageKeys } from './stage-keys.js';
 
 const SNAPS = [0, 0.1, 0.5, 1, 5];
 
-/** A change of a declaration that bindings use. */
+/** A change of something that is used elsewhere, looked at before it is done. */
 interface Pending {
-  kind: Declared;
-  name: string;
+  uses: NameUses;
   changeSet: ChangeSet;
+  /** Done once it is made. */
+  then?: () => void;
 }
 
-/** Sets the stage: what stands where, drawn to scale, with the list of parts under the drawing. */
+/** Sets the stage: what stands where, drawn to scale, and what each scene, prefab and widget is made of. */
 export function PlanView(): ReactNode {
+  const session = useSession();
   const { index } = useSessionState();
   const address = usePlanAddress(index);
   const at = index.assetAt.get(address.scope);
-  if (at === undefined) {
-    const [first] = index.assets;
+  const create = (changeSet: ChangeSet, id: string): void => {
+    if (session.edit(changeSet)) address.go({ scope: id });
+  };
+  const [first] = index.assets;
+  // After undo of something new one is not left on a page about nothing.
+  const isGone = at === undefined && first !== undefined;
+  useEffect(() => {
+    if (isGone) address.go({ scope: first.decl.id });
+  });
+  if (!first) {
     return (
-      <div className="middle" role="alert">
-        <p>There is no scene, prefab or widget called “{address.scope}” in this project.</p>
-        {first && (
-          <button type="button" className="word" onClick={() => address.go({ scope: first.decl.id })}>
-            Go to {first.decl.id}
-          </button>
-        )}
+      <div className="middle">
+        <FirstScene index={index} onCreate={create} />
       </div>
     );
   }
+  if (at === undefined) return null;
   return <Stage key={address.scope} owner={index.assets[at]} address={address} />;
 }
 
@@ -74,10 +88,12 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
   const session = useSession();
   const { id: project, index, audit } = useSessionState();
   const { go } = address;
-  const [asset, setAsset] = useState<string | null>(null);
+  const [asset, setAsset] = useState<Placeable | null>(null);
   const [snap, setSnap] = useState(0.5);
-  // A scene is first of all what stands in it, a prefab what it says and does.
-  const [declares, setDeclares] = useState(owner.decl.kind !== 'scene');
+  const isScene = owner.decl.kind === 'scene';
+  const [declares, setDeclares] = useState(false);
+  const palette = useRef<HTMLInputElement>(null);
+  const region = useRef<HTMLDivElement>(null);
   const [pending, setPending] = useState<Pending | null>(null);
   const [round, setRound] = useState(0);
   const [dropping, setDropping] = useState(false);
@@ -106,10 +122,22 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
     (changeSet: ChangeSet) => changeSet.changes.length > 0 && session.edit(changeSet),
     [session],
   );
-  const declare = (kind: Declared, name: string, changeSet: ChangeSet): void => {
-    if (usesOfName(index, { kind, asset: owner.decl.id, of: '', name }).bindings.length > 0)
-      setPending({ kind, name, changeSet });
-    else edit(changeSet);
+  const ask = (uses: NameUses, changeSet: ChangeSet, then?: () => void): void => {
+    if (countUses(uses) > 0) setPending({ uses, changeSet, then });
+    else if (edit(changeSet)) then?.();
+  };
+  const renameAsset = (to: string): void => {
+    const { id } = owner.decl;
+    const uses = usesOfName(index, { kind: 'asset', asset: '', of: '', name: id });
+    ask(uses, renamingAsset(index, audit?.findings ?? [], id, to), () => go({ scope: to }));
+  };
+  const duplicateAsset = (): void => {
+    const { changeSet, id } = copying(index, owner);
+    if (edit(changeSet)) go({ scope: id });
+  };
+  const place = ({ id, kind, isNew }: Placeable, at: readonly [number, number]): void => {
+    const placed = isNew ? placingNew(index, owner, kind, id, at) : placing(owner, id, at);
+    if (edit(placed.changeSet)) setChosen([placed.id]);
   };
   const choose = useCallback((id: string, add: boolean) => {
     const [own] = id.split('/');
@@ -143,13 +171,20 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
     onGround: (at) => {
       if (asset === null) return setChosen([]);
       const step = snap > 0 ? snap : 0.001;
-      const to = at.map((m) => Math.round(m / step) * step) as [number, number];
-      const placed = placing(owner, asset, to);
-      if (edit(placed.changeSet)) setChosen([placed.id]);
+      place(asset, at.map((m) => Math.round(m / step) * step) as [number, number]);
+      if (asset.isNew) setAsset({ ...asset, isNew: false });
     },
-    onArea: (id, area) => edit(setting(owner, [id], 'area', area)),
+    onArea: (id, area) =>
+      edit(
+        id === '.'
+          ? {
+              label: `${owner.decl.id}: set its area`,
+              changes: [{ op: 'set', asset: owner.decl.id, part: 'area', value: area }],
+            }
+          : setting(owner, [id], 'area', area),
+      ),
   };
-  useStageKeys({
+  useStageKeys(region, {
     move: (dx, dy) =>
       chosen.length > 0 && edit(moving(owner, chosen, [dx * (snap || 0.1), dy * (snap || 0.1)])),
     leave,
@@ -159,8 +194,71 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
     all: () => setChosen(owner.placements.map((p) => p.id)),
   });
 
+  const lower = useSplit({
+    name: 'plan-under',
+    label: 'Height of the list under the plan',
+    axis: 'y',
+    first: 286,
+    min: 120,
+    max: 620,
+    sign: -1,
+  });
+  const side = useSplit({
+    name: 'plan-side',
+    label: 'Width of the definition',
+    axis: 'x',
+    first: 620,
+    min: 360,
+    max: 960,
+  });
+  const definition = (
+    <DefinitionPane
+      key={round}
+      index={index}
+      findings={audit?.findings ?? []}
+      asset={owner}
+      onEdit={edit}
+      onAsk={({ uses, changeSet }) => setPending({ uses, changeSet })}
+      onRename={renameAsset}
+      onDuplicate={duplicateAsset}
+      onDrop={() => setDropping(true)}
+    />
+  );
+  const parts = (
+    <>
+      <div className="chosenpart">
+        <Told findings={chosen.flatMap((id) => findings.get(id) ?? [])} base={`/p/${project}/audit`} />
+        {placements.length > 0 ? (
+          <ChosenBar
+            index={index}
+            owner={owner}
+            chosen={placements}
+            onEdit={edit}
+            onRename={(id, to) => {
+              if (edit(renaming(index, audit?.findings ?? [], owner, id, to))) setChosen([to]);
+            }}
+          />
+        ) : (
+          <p className="soft hint">
+            Click a thing to choose it, <kbd>Shift</kbd> adds and draws a frame; drag moves, arrow keys step,{' '}
+            <kbd>D</kbd> duplicates, <kbd>Delete</kbd> removes.
+          </p>
+        )}
+      </div>
+      <PartsList
+        index={index}
+        owner={owner}
+        chosen={chosen}
+        counts={counts}
+        findings={findings}
+        onChoose={choose}
+        onOpen={(id) => go({ scope: owner.placements[owner.placementAt.get(id)!].asset })}
+      />
+    </>
+  );
+
   return (
-    <div className="stage">
+    <div className={`stage ${isScene ? '' : 'defining'}`}>
       <div className="stagebar">
         <h1 className="unseen">Plan of {owner.decl.id}</h1>
         <ScopeSelect index={index} value={owner.decl.id} onChange={(scope) => go({ scope })} />
@@ -171,11 +269,18 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
           }}
         />
         <div className="palette">
-          <Palette index={index} owner={owner} value={asset} onChoose={setAsset} />
+          <Palette
+            ref={palette}
+            index={index}
+            owner={owner}
+            value={asset?.id ?? null}
+            onChoose={setAsset}
+            onPlace={(placeable) => place(placeable, freePlace(owner))}
+          />
         </div>
         {asset !== null && (
           <span>
-            Point where <b>{asset}</b> stands; <kbd>Esc</kbd> ends
+            Click where <b>{asset.id}</b> goes; <kbd>Esc</kbd> ends
           </span>
         )}
         <label>
@@ -192,125 +297,110 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
         <Deeds
           count={chosen.length}
           wire={chosen.length === 1 ? `/p/${project}/wire?scope=${owner.decl.id}&at=${chosen[0]}` : null}
+          onOpen={placements.length === 1 ? () => go({ scope: placements[0].asset }) : null}
           onDuplicate={duplicate}
           onTurn={chosen.length > 0 && turn(90).changes.length > 0 ? () => edit(turn(90)) : null}
           onLeave={leave}
         />
       </div>
-      <div className="plan">
-        {owner.decl.kind === 'widget' ? (
-          <WidgetBoxes
-            label={`Boxes of ${owner.decl.id}`}
-            index={index}
-            things={boxes}
-            looks={looks}
-            onPick={(path, add) => (path === '.' ? setChosen([]) : choose(path, add))}
-          />
-        ) : (
-          <PlanDrawing
-            label={`Plan of ${owner.decl.id}`}
-            size={owner.decl.size}
-            things={things}
-            looks={looks}
-            onPick={choose}
-            staging={staging}
-          />
-        )}
-        {pending && (
-          <ImpactPanel
-            uses={
-              usesOfName(index, { kind: pending.kind, asset: owner.decl.id, of: '', name: pending.name })
-                .bindings
-            }
-            changeSet={pending.changeSet}
-            onDo={() => {
-              edit(pending.changeSet);
-              setPending(null);
-            }}
-            onKeep={() => {
-              setPending(null);
-              setRound(round + 1);
-            }}
-          />
-        )}
-        {dropping && (
-          <DropPanel
-            index={index}
-            asset={owner}
-            onDrop={() => {
-              const next = index.assets.find((a) => a !== owner);
-              if (edit(droppingOf(owner)) && next) go({ scope: next.decl.id });
-              setDropping(false);
-            }}
-            onKeep={() => setDropping(false)}
-          />
-        )}
-        {leaving && (
-          <RemovalPanel
-            index={index}
-            owner={owner}
-            ids={leaving}
-            onRemove={(wired) => take(leaving, wired)}
-            onClose={() => setLeaving(null)}
-          />
-        )}
-      </div>
-      <div className="under">
-        <div className="undertabs" role="tablist" aria-label="Under the drawing">
-          {(['Things', 'Says, does, has'] as const).map((text, i) => (
-            <button
-              key={text}
-              type="button"
-              role="tab"
-              className="tick"
-              aria-selected={declares === (i === 1)}
-              onClick={() => setDeclares(i === 1)}
-            >
-              {text}
-            </button>
-          ))}
+      <Hint index={index} project={project} owner={owner.decl.id} onPlace={() => palette.current?.focus()} />
+      <div
+        className="stagebody"
+        style={
+          isScene
+            ? { gridTemplateRows: `minmax(0, 1fr) auto ${lower.size}px` }
+            : { gridTemplateColumns: `${side.size}px auto minmax(0, 1fr)` }
+        }
+      >
+        {!isScene && definition}
+        {!isScene && side.divider}
+        <div
+          className="stagemain"
+          style={
+            isScene ? { display: 'contents' } : { gridTemplateRows: `minmax(0, 1fr) auto ${lower.size}px` }
+          }
+        >
+          <div className="plan" ref={region} tabIndex={-1}>
+            {owner.decl.kind === 'widget' ? (
+              <WidgetBoxes
+                label={`Boxes of ${owner.decl.id}`}
+                index={index}
+                things={boxes}
+                looks={looks}
+                onPick={(path, add) => (path === '.' ? setChosen([]) : choose(path, add))}
+              />
+            ) : (
+              <PlanDrawing
+                label={`Plan of ${owner.decl.id}`}
+                size={owner.decl.size}
+                things={things}
+                looks={looks}
+                own={owner.decl.area}
+                onPick={choose}
+                onOpen={(path) => {
+                  const [id] = path.split('/');
+                  go({ scope: owner.placements[owner.placementAt.get(id)!].asset });
+                }}
+                staging={staging}
+              />
+            )}
+            {pending && (
+              <ImpactPanel
+                uses={pending.uses}
+                changeSet={pending.changeSet}
+                onDo={() => {
+                  if (edit(pending.changeSet)) pending.then?.();
+                  setPending(null);
+                }}
+                onKeep={() => {
+                  setPending(null);
+                  setRound(round + 1);
+                }}
+              />
+            )}
+            {dropping && (
+              <DropPanel
+                index={index}
+                asset={owner}
+                onDrop={() => {
+                  const next = index.assets.find((a) => a !== owner);
+                  if (edit(droppingOf(owner)) && next) go({ scope: next.decl.id });
+                  setDropping(false);
+                }}
+                onKeep={() => setDropping(false)}
+              />
+            )}
+            {leaving && (
+              <RemovalPanel
+                index={index}
+                owner={owner}
+                ids={leaving}
+                onRemove={(wired) => take(leaving, wired)}
+                onClose={() => setLeaving(null)}
+              />
+            )}
+          </div>
+          {lower.divider}
+          <div className="under">
+            {isScene && (
+              <div className="undertabs" role="tablist" aria-label="Under the drawing">
+                {(['Things', 'Events, actions, properties'] as const).map((text, i) => (
+                  <button
+                    key={text}
+                    type="button"
+                    role="tab"
+                    className="tick"
+                    aria-selected={declares === (i === 1)}
+                    onClick={() => setDeclares(i === 1)}
+                  >
+                    {text}
+                  </button>
+                ))}
+              </div>
+            )}
+            {isScene && declares ? definition : parts}
+          </div>
         </div>
-        {declares ? (
-          <DeclarationsPane
-            key={round}
-            index={index}
-            findings={audit?.findings ?? []}
-            asset={owner}
-            onChange={declare}
-            onEdit={edit}
-            onDrop={() => setDropping(true)}
-          />
-        ) : (
-          <>
-            <div className="chosenpart">
-              <Told findings={chosen.flatMap((id) => findings.get(id) ?? [])} base={`/p/${project}/audit`} />
-              {placements.length > 0 ? (
-                <ChosenBar
-                  index={index}
-                  owner={owner}
-                  chosen={placements}
-                  onEdit={edit}
-                  onRename={(id, to) => {
-                    if (edit(renaming(index, audit?.findings ?? [], owner, id, to))) setChosen([to]);
-                  }}
-                />
-              ) : (
-                <p className="soft hint">
-                  Point at things to choose them, <kbd>Shift</kbd> adds and draws a frame; drag moves, arrows
-                  step, <kbd>D</kbd> duplicates, <kbd>Delete</kbd> takes off.
-                </p>
-              )}
-            </div>
-            <PartsList
-              index={index}
-              owner={owner}
-              chosen={chosen}
-              counts={counts}
-              findings={findings}
-              onChoose={choose}
-            />
-          </>
-        )}
       </div>
     </div>
   );

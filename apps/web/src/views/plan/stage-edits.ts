@@ -15,6 +15,7 @@ import {
   type Placement,
   type ProjectIndex,
   type Value,
+  type Vec2,
   put,
 } from '@oquel/core';
 
@@ -37,6 +38,24 @@ export function placing(
     changeSet: {
       label: `${scene}: placed ${id}`,
       changes: [{ op: 'insert', list: 'placements', asset: scene, index: owner.placements.length, item }],
+    },
+  };
+}
+/** The same of a prefab or widget that is made with it, as one edit. */
+export function placingNew(
+  index: ProjectIndex,
+  owner: AssetIndex,
+  kind: 'prefab' | 'widget',
+  asset: string,
+  at: readonly [number, number],
+): { changeSet: ChangeSet; id: string } {
+  const placed = placing(owner, asset, at);
+  const { changes } = creating(index, kind, asset);
+  return {
+    id: placed.id,
+    changeSet: {
+      label: `${owner.decl.id}: placed ${placed.id}, a new ${kind} ${asset}`,
+      changes: [...changes, ...placed.changeSet.changes],
     },
   };
 }
@@ -81,9 +100,39 @@ export function turning(
 }
 
 /** A new scene, prefab or widget with nothing in it. */
-export function creating(index: ProjectIndex, kind: Asset['kind'], id: string): ChangeSet {
-  const item: Asset = kind === 'scene' ? { id, kind, size: [60, 40] } : { id, kind };
+export function creating(
+  index: ProjectIndex,
+  kind: Asset['kind'],
+  id: string,
+  size: Vec2 = [60, 40],
+): ChangeSet {
+  const item: Asset = kind === 'scene' ? { id, kind, size } : { id, kind };
   return { label: `${id}: a new ${kind}`, changes: [{ op: 'add', index: index.assets.length, item }] };
+}
+/** The same under another name, with all that it holds. */
+export function copying(index: ProjectIndex, { decl }: AssetIndex): { changeSet: ChangeSet; id: string } {
+  const stem = decl.id.replace(/-?\d+$/, '');
+  let n = 2;
+  const name = (): string => (decl.kind === 'scene' ? `${stem}-${n}` : `${stem}${n}`);
+  while (index.assetAt.has(name())) n++;
+  const id = name();
+  const item: Asset = { ...decl, id };
+  return {
+    id,
+    changeSet: {
+      label: `${id}: a copy of ${decl.id}`,
+      changes: [{ op: 'add', index: index.assets.length, item }],
+    },
+  };
+}
+export function renamingAsset(
+  index: ProjectIndex,
+  findings: readonly Finding[],
+  id: string,
+  to: string,
+): ChangeSet {
+  const changes = renameName(index, { kind: 'asset', asset: '', of: '', name: id }, to, findings);
+  return { label: `renamed ${id} to ${to}`, changes };
 }
 export function dropping({ decl }: AssetIndex): ChangeSet {
   return { label: `took ${decl.id} out of the project`, changes: [{ op: 'drop', asset: decl.id }] };

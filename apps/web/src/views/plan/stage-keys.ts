@@ -1,14 +1,18 @@
-import { useEffect } from 'react';
+import { useEffect, type RefObject } from 'react';
+import { lettersOn } from '../../session/letters.js';
 
-/** Keys of the stage, wherever the focus is, except in a field or a dialog. */
-export function useStageKeys(keys: {
-  move: (dx: number, dy: number) => unknown;
-  leave: () => void;
-  duplicate: (wired: boolean) => unknown;
-  turn: (degrees: number) => unknown;
-  escape: () => void;
-  all: () => void;
-}): void {
+/** Keys of the stage while the plan or the list of its parts has the focus. */
+export function useStageKeys(
+  region: RefObject<HTMLElement | null>,
+  keys: {
+    move: (dx: number, dy: number) => unknown;
+    leave: () => void;
+    duplicate: (wired: boolean) => unknown;
+    turn: (degrees: number) => unknown;
+    escape: () => void;
+    all: () => void;
+  },
+): void {
   useEffect(() => {
     const arrows: Record<string, [number, number]> = {
       ArrowLeft: [-1, 0],
@@ -17,20 +21,24 @@ export function useStageKeys(keys: {
       ArrowDown: [0, 1],
     };
     const onKey = (e: KeyboardEvent): void => {
-      if (e.target instanceof HTMLElement && e.target.closest('input, textarea, select, [role="dialog"]'))
-        return;
+      const target = e.target as Element;
+      if (target.closest('input, textarea, select, [role="dialog"]')) return;
+      const isHere = region.current?.contains(target) === true || target.closest('.partslist') !== null;
+      // What has been removed leaves the focus nowhere; that is still here.
+      if (!isHere && target !== document.body) return;
       const key = e.key.toLowerCase();
       const ctrl = e.ctrlKey || e.metaKey;
       if (ctrl && key === 'a') keys.all();
+      else if (ctrl && key === 'd') keys.duplicate(e.shiftKey);
       else if (ctrl || e.altKey) return;
       else if (e.key in arrows) {
         const [dx, dy] = arrows[e.key];
         const by = e.shiftKey ? 10 : 1;
         keys.move(dx * by, dy * by);
-      } else if (e.key === 'Delete' || e.key === 'Backspace') keys.leave();
+      } else if ((e.key === 'Delete' || e.key === 'Backspace') && isHere) keys.leave();
       else if (key === '[' || key === ']') keys.turn(key === ']' ? 15 : -15);
       else if (key === '{' || key === '}') keys.turn(key === '}' ? 90 : -90);
-      else if (key === 'd') keys.duplicate(e.shiftKey);
+      else if (key === 'd' && isHere && lettersOn()) keys.duplicate(e.shiftKey);
       else if (e.key === 'Escape') keys.escape();
       else return;
       e.preventDefault();

@@ -66,7 +66,7 @@ export function RehearseView(): ReactNode {
           <p>
             {address.name === ''
               ? 'This project has no rehearsal yet. One is a script of what happens to the game, and what should follow.'
-              : `There is no rehearsal called “${address.name}”.`}
+              : `There is no rehearsal named “${address.name}”.`}
           </p>
           <p>
             <button type="button" className="tick" onClick={create}>

@@ -1,9 +1,10 @@
 import './ripple.css';
 import { mutingAll, type BindingRef, type RippleStart } from '@oquel/core';
 import { useCallback, useMemo, type ReactNode } from 'react';
-import { useNavigate } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { rippleHref } from '../../parts/ripple-href.js';
 import { countText } from '../../parts/ui/severity-mark.js';
+import { NothingYet } from '../../parts/nothing-yet.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import { EntryDetails } from './entry-details.js';
 import { useRippleAddress } from './ripple-address.js';
@@ -91,7 +92,23 @@ export function RippleView(): ReactNode {
         {rippling.state === 'waiting' && <div className="middle">Following it ...</div>}
         {rippling.state === 'nowhere' && (
           <div className="middle" role="alert">
-            Nothing of that name is in the project. Choose above where to begin.
+            {index.assets.length === 0 ? (
+              <NothingYet
+                base={`/p/${id}`}
+                what="There is nothing to follow yet: the project has no scene."
+              />
+            ) : index.assets.every((a) => a.events.length === 0) ? (
+              <>
+                <p>No event is declared yet, so there is nothing to follow.</p>
+                <p>
+                  <Link className="tick" to={`/p/${id}/plan?scope=${index.assets[0].decl.id}`}>
+                    Declare events in Plan
+                  </Link>
+                </p>
+              </>
+            ) : (
+              'This name is not in the project. Choose above where to begin.'
+            )}
           </div>
         )}
         {rippling.state === 'failed' && (

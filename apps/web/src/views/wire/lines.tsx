@@ -11,6 +11,7 @@ import {
 } from '@oquel/core';
 import { useCallback, useEffect, useState, type ReactNode } from 'react';
 import { countText } from '../../parts/ui/severity-mark.js';
+import { useSessionState } from '../../session/session-context.js';
 import { LineField } from './line-field.js';
 import { PastePanel } from './paste-panel.js';
 
@@ -26,6 +27,7 @@ interface Props {
 
 /** Bindings as text: one typed as a line, many pasted, wherever the focus is. */
 export function Lines({ index, owner, here, onEdit, onAdded }: Props): ReactNode {
+  const { id: project } = useSessionState();
   const [pasted, setPasted] = useState<string | null>(null);
   useEffect(() => {
     const onPaste = (e: ClipboardEvent): void => {
@@ -54,6 +56,8 @@ export function Lines({ index, owner, here, onEdit, onAdded }: Props): ReactNode
       <LineField
         index={index}
         owner={owner}
+        draftKey={`${project}/${owner.decl.id}`}
+        key={`${project}/${owner.decl.id}`}
         beginning={here ? `when ${printFrom({ from: here })} do ` : 'when '}
         onLine={addLine}
         onLines={setPasted}

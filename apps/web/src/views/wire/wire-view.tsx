@@ -17,6 +17,8 @@ import { WidgetBoxes } from '../../parts/plan/widget-boxes.js';
 import { rippleHref } from '../../parts/ripple-href.js';
 import { ScopeSelect } from '../../parts/scope-select.js';
 import { toThing } from '../../parts/plan/thing.js';
+import { NothingYet } from '../../parts/nothing-yet.js';
+import { lettersOn } from '../../session/letters.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import { coveredSenders, useCoverage } from '../../session/use-coverage.js';
 import { useSelected } from '../../session/use-selected.js';
@@ -35,24 +37,18 @@ import { useWireAddress } from './wire-address.js';
 
 /** The day's work: a sender on the plan, its events as strips of sentences, and the finder that wires more. */
 export function WireView(): ReactNode {
-  const { index } = useSessionState();
+  const { id, index } = useSessionState();
   const address = useWireAddress(index);
   const at = index.assetAt.get(address.scope);
-  if (index.assets.length === 0) {
-    return (
-      <div className="middle">This project has no scene, prefab or widget yet; import one that has.</div>
-    );
-  }
-  if (at === undefined) {
-    return (
-      <div className="middle" role="alert">
-        <p>There is no scene, prefab or widget called “{address.scope}” in this project.</p>
-        <button type="button" className="word" onClick={() => address.go({ scope: index.assets[0].decl.id })}>
-          Go to {index.assets[0].decl.id}
-        </button>
-      </div>
-    );
-  }
+  const [first] = index.assets;
+  const isGone = at === undefined && first !== undefined;
+  // After undo of something new one is not left on a page about nothing.
+  useEffect(() => {
+    if (isGone) address.go({ scope: first.decl.id });
+  });
+  if (!first)
+    return <NothingYet base={`/p/${id}`} what="Nothing can be wired yet: the project has no scene." />;
+  if (at === undefined) return null;
   return <WireScope key={address.scope} owner={index.assets[at]} address={address} />;
 }
 
@@ -251,7 +247,27 @@ function WireScope({
           />
           {sender.strips.length === 0 && (
             <div className="middle" style={{ height: 160 }}>
-              {sender.asset ? `${sender.asset.decl.id} has no events` : `${at} is not in ${owner.decl.id}`}
+              {sender.asset ? (
+                <>
+                  <p>{sender.asset.decl.id} has no events.</p>
+                  <p>
+                    <Link className="tick" to={`/p/${id}/plan?scope=${sender.asset.decl.id}`}>
+                      Declare what {sender.asset.decl.id} says
+                    </Link>
+                  </p>
+                </>
+              ) : (
+                <>
+                  <p>
+                    {at} is not in {owner.decl.id}.
+                  </p>
+                  <p>
+                    <Link className="tick" to={`/p/${id}/plan?scope=${owner.decl.id}`}>
+                      Go to the plan of {owner.decl.id}
+                    </Link>
+                  </p>
+                </>
+              )}
             </div>
           )}
         </div>
@@ -366,7 +382,7 @@ function useAddKey(add: (() => void) | null): void {
   // Bound with the strip that is seen to be active, not a moment later.
   useLayoutEffect(() => {
     const onKey = (e: globalThis.KeyboardEvent): void => {
-      if (!add || e.ctrlKey || e.metaKey || e.altKey || e.key.toLowerCase() !== 'a') return;
+      if (!add || e.ctrlKey || e.metaKey || e.altKey || e.key.toLowerCase() !== 'a' || !lettersOn()) return;
       if (e.target instanceof HTMLElement && e.target.closest('input, textarea, select, [role="dialog"]'))
         return;
       e.preventDefault();

@@ -1,19 +1,17 @@
 import { parseEffect, printEffect, type Action, type AssetIndex, type Effect } from '@oquel/core';
 import type { ReactNode } from 'react';
-import { Entry, type Read } from '../../parts/ui/entry.js';
+import { Entry, type Read } from '../../../parts/ui/entry.js';
 import { FieldsEntry, NameEntry, NoteEntry, Remove, spoken, Tick, without } from './declared-parts.js';
 
 /** One action: what it takes, and its effects in order, each a short line. */
-export function ActionLine({
+export function ActionDetails({
   asset,
   action,
   onSet,
-  onRename,
 }: {
   asset: AssetIndex;
   action: Action;
   onSet: (next: Action | null) => void;
-  onRename: (to: string) => void;
 }): ReactNode {
   const { name, params = [], effects = [] } = action;
   const setEffects = (next: Effect[]): void =>
@@ -21,7 +19,7 @@ export function ActionLine({
   return (
     <div className="decl" data-decl={name}>
       <div className="row">
-        <NameEntry name={name} taken={asset.actionAt} onRename={onRename} />
+        <NameEntry name={name} taken={asset.actionAt} onRename={(to) => onSet({ ...action, name: to })} />
         <FieldsEntry
           label={`What ${name} takes`}
           shown="takes"
@@ -35,6 +33,7 @@ export function ActionLine({
           key={`${i}/${effect ? printEffect(effect) : ''}`}
           label={effect ? `Effect ${i + 1} of ${name}` : `Another effect of ${name}`}
           effect={effect}
+          names={new Set(params.map((p) => p.name))}
           onTake={(next) =>
             setEffects(
               next === null ? effects.filter((_, k) => k !== i) : Object.assign([...effects], { [i]: next }),
@@ -66,10 +65,13 @@ export function ActionLine({
 function EffectEntry({
   label,
   effect,
+  names,
   onTake,
 }: {
   label: string;
   effect: Effect | null;
+  /** Of its parameters. */
+  names: ReadonlySet<string>;
   onTake: (next: Effect | null) => void;
 }): ReactNode {
   return (
@@ -79,7 +81,9 @@ function EffectEntry({
       width="calc(100% - 20px)"
       placeholder="set open to true, raise onOpened, wake ..."
       value={effect ? printEffect(effect) : ''}
-      read={(text): Read<Effect | null> => (text.trim() === '' ? { value: null } : spoken(parseEffect(text)))}
+      read={(text): Read<Effect | null> =>
+        text.trim() === '' ? { value: null } : spoken(parseEffect(text, names))
+      }
       onTake={onTake}
     />
   );

@@ -1,6 +1,6 @@
 import { isName, parseFields, printFields, type Field, type ParsedText } from '@oquel/core';
 import type { ReactNode } from 'react';
-import { Entry, type Read } from '../../parts/ui/entry.js';
+import { Entry, type Read } from '../../../parts/ui/entry.js';
 
 /** Fields and buttons that events, actions and properties have in common. */
 

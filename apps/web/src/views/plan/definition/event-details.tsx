@@ -1,6 +1,6 @@
 import type { AssetIndex, Cause, CauseType, EventDecl } from '@oquel/core';
 import type { ReactNode } from 'react';
-import { Entry, type Read } from '../../parts/ui/entry.js';
+import { Entry, type Read } from '../../../parts/ui/entry.js';
 import { FieldsEntry, NameEntry, NoteEntry, readCount, Remove, Tick, without } from './declared-parts.js';
 import { DeliveryRow } from './delivery-row.js';
 
@@ -18,25 +18,23 @@ const CAUSES: Record<CauseType, string> = {
 };
 
 /** One event: when it is raised, what it carries, how often, who may raise it and who receives it. */
-export function EventLine({
+export function EventDetails({
   asset,
   event,
   peers,
   onSet,
-  onRename,
 }: {
   asset: AssetIndex;
   event: EventDecl;
   /** Whether the project has peers, so that delivery matters. */
   peers: boolean;
   onSet: (next: EventDecl | null) => void;
-  onRename: (to: string) => void;
 }): ReactNode {
   const { name, cause, payload = [], limit } = event;
   return (
     <div className="decl" data-decl={name}>
       <div className="row">
-        <NameEntry name={name} taken={asset.eventAt} onRename={onRename} />
+        <NameEntry name={name} taken={asset.eventAt} onRename={(to) => onSet({ ...event, name: to })} />
         <select
           className="line"
           aria-label={`When ${name} is raised`}

@@ -1,4 +1,5 @@
 import {
+  defaultOfType,
   parseArg,
   parseFields,
   printValue,
@@ -9,22 +10,20 @@ import {
   type Value,
 } from '@oquel/core';
 import type { ReactNode } from 'react';
-import { Entry, type Read } from '../../parts/ui/entry.js';
+import { Entry, type Read } from '../../../parts/ui/entry.js';
 import { NameEntry, Remove, spoken, Tick, without } from './declared-parts.js';
 
 /** One property: its type, what it is at first, and whether it is a key. */
-export function PropertyLine({
+export function PropertyDetails({
   index,
   asset,
   property,
   onSet,
-  onRename,
 }: {
   index: ProjectIndex;
   asset: AssetIndex;
   property: Property;
   onSet: (next: Property | null) => void;
-  onRename: (to: string) => void;
 }): ReactNode {
   const { name, type } = property;
   const readValue = (text: string): Read<Value> => {
@@ -36,7 +35,7 @@ export function PropertyLine({
   return (
     <div className="decl" data-decl={name}>
       <div className="row">
-        <NameEntry name={name} taken={asset.propertyAt} onRename={onRename} />
+        <NameEntry name={name} taken={asset.propertyAt} onRename={(to) => onSet({ ...property, name: to })} />
         <Entry
           label={`Type of ${name}`}
           shown=":"
@@ -46,7 +45,7 @@ export function PropertyLine({
             const parsed = spoken(parseFields(`x: ${text}`));
             return 'error' in parsed ? { error: 'a type' } : { value: parsed.value[0].type };
           }}
-          onTake={(next) => onSet({ ...property, type: next, default: defaultOf(index, next) })}
+          onTake={(next) => onSet({ ...property, type: next, default: defaultOfType(index, next) })}
         />
         <Remove what={name} onRemove={() => onSet(null)} />
       </div>
@@ -72,13 +71,4 @@ export function PropertyLine({
       </div>
     </div>
   );
-}
-function defaultOf(index: ProjectIndex, type: Type): Value {
-  if (type === 'bool') return false;
-  if (type === 'int' || type === 'float') return 0;
-  if (type === 'vec2') return [0, 0];
-  const { enums, tables } = index.project;
-  if (type.startsWith('enum:')) return enums?.find((e) => e.name === type.slice(5))?.values[0] ?? '';
-  if (type.startsWith('key:')) return tables?.find((t) => t.name === type.slice(4))?.keys[0] ?? '';
-  return '';
 }

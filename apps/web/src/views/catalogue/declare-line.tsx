@@ -1,0 +1,114 @@
+import {
+  declareInProject,
+  parseProjectLine,
+  type ChangeSet,
+  type Completions,
+  type ProjectDeclaration,
+  type ProjectIndex,
+} from '@oquel/core';
+import { useCallback, useRef, type ReactNode } from 'react';
+import { LineInput, type LineInputHandle, type ReadLine } from '../../parts/ui/line-input.js';
+import { entryKey } from './catalogue-address.js';
+
+const BEGINNINGS: [string, string][] = [
+  ['channel ', 'a meeting point that anybody may publish to and hear'],
+  ['enum ', 'the values that something can have'],
+  ['key table ', 'keys of a file of the game, such as texts'],
+  ['load set ', 'scenes that are loaded together'],
+  ['peer ', 'server or client'],
+];
+const WORDS: Record<ProjectDeclaration['kind'], string> = {
+  channel: 'channel',
+  enum: 'enum',
+  table: 'key table',
+  loadSet: 'load set',
+  peer: 'peer',
+};
+
+/** Declares a channel, an enum, a key table, a load set or a peer, as one line. */
+export function DeclareLine({
+  index,
+  onEdit,
+  onMade,
+}: {
+  index: ProjectIndex;
+  onEdit: (changeSet: ChangeSet) => boolean;
+  onMade: (key: string) => void;
+}): ReactNode {
+  const line = useRef<LineInputHandle>(null);
+  const complete = useCallback((text: string): Completions => completeAt(index, text), [index]);
+  const read = useCallback(
+    (text: string): ReadLine<ProjectDeclaration> => {
+      const parsed = parseProjectLine(text);
+      if (!('value' in parsed) || declareInProject(index, parsed.value)) return parsed;
+      const { kind, value } = parsed.value;
+      const expected = `another name: there is already a ${WORDS[kind]} ${value.name}`;
+      return {
+        fault: {
+          at: text.indexOf(value.name),
+          found: value.name,
+          message: `expected ${expected}`,
+          expected,
+        },
+      };
+    },
+    [index],
+  );
+  return (
+    <div className="declare">
+      <div className="row" role="group" aria-label="Declare">
+        {BEGINNINGS.map(([beginning, about]) => (
+          <button
+            key={beginning}
+            type="button"
+            className="word"
+            title={about}
+            onClick={() => line.current?.enter(beginning)}
+          >
+            New {beginning.trim()}
+          </button>
+        ))}
+      </div>
+      <LineInput
+        ref={line}
+        label="Declare"
+        placeholder="channel tension(speed: float), enum Side: left, right, peer host server"
+        hint="Tab completes, Enter declares. Events and actions are declared with their prefab, in Plan."
+        complete={complete}
+        read={read}
+        does={({ kind, value }) => `Enter declares the ${WORDS[kind]} ${value.name}`}
+        onTake={(declaration) => {
+          const { kind, value } = declaration;
+          const changes = declareInProject(index, declaration);
+          if (!changes || !onEdit({ label: `declared the ${WORDS[kind]} ${value.name}`, changes }))
+            return false;
+          onMade(entryKey({ kind, asset: '', name: value.name }));
+          return true;
+        }}
+      />
+    </div>
+  );
+}
+
+function completeAt({ project }: ProjectIndex, text: string): Completions {
+  const typed = /[\w:]*$/.exec(text)![0];
+  const at = text.length - typed.length;
+  const before = text.slice(0, at);
+  const { enums = [], tables = [] } = project;
+  const all =
+    before.trim() === ''
+      ? BEGINNINGS.map(([word, about]) => ({ text: word, about }))
+      : /^\s*peer\s+[\w-]+\s+$/.test(before)
+        ? ['server', 'client'].map((word) => ({ text: word, about: '' }))
+        : /^\s*load\s+set\s+[\w-]+\s*:/.test(before)
+          ? project.assets.filter((a) => a.kind === 'scene').map((a) => ({ text: a.id, about: 'scene' }))
+          : /^\s*channel\s.*\([^)]*:\s*$/.test(before)
+            ? [
+                ...['bool', 'int', 'float', 'string', 'vec2', 'instance'],
+                ...enums.map((e) => `enum:${e.name}`),
+                ...tables.map((t) => `key:${t.name}`),
+              ].map((word) => ({ text: word, about: 'type' }))
+            : [];
+  const options = all.filter((o) => o.text.toLowerCase().startsWith(typed.toLowerCase()) && o.text !== typed);
+  return { at, options };
+}

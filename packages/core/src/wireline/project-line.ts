@@ -1,0 +1,105 @@
+import type { Change } from '../edit/change.js';
+import type { ProjectIndex } from '../project/index-project.js';
+import type { Channel, EnumDecl, KeyTable, LoadSet, Peer } from '../project/types.js';
+import { fieldsAt, nameAt, type ParsedText } from './declared.js';
+import { Scanner, WireLineFault } from './scanner.js';
+
+/** One line that declares something of the project itself. */
+export type ProjectDeclaration =
+  | { kind: 'channel'; value: Channel }
+  | { kind: 'enum'; value: EnumDecl }
+  | { kind: 'table'; value: KeyTable }
+  | { kind: 'loadSet'; value: LoadSet }
+  | { kind: 'peer'; value: Peer };
+export type ProjectKind = ProjectDeclaration['kind'];
+
+/**
+ * Reads `channel tension(speed: float)`, `enum Side: port, starboard`, `key table lines: bow, stern`,
+ * `load set day: quay, deck`, `peer host server`. Where the kind is known the words for it may be left out.
+ */
+export function parseProjectLine(
+  text: string,
+  kind: ProjectKind | null = null,
+): ParsedText<ProjectDeclaration> {
+  const s = new Scanner(text);
+  try {
+    const declaration = declarationAt(
+      s,
+      kindAt(s) ?? kind ?? s.fail('channel, enum, key table, load set or peer'),
+    );
+    if (!s.ended) s.fail('the end');
+    return { value: declaration };
+  } catch (error) {
+    if (error instanceof WireLineFault) return { fault: error };
+    throw error;
+  }
+}
+
+const WORDS: [RegExp, ProjectKind][] = [
+  [/^channel(?=\s+\S)/, 'channel'],
+  [/^enum(?=\s+\S)/, 'enum'],
+  [/^(?:key\s+)?table(?=\s+\S)/, 'table'],
+  [/^load\s+set(?=\s+\S)/, 'loadSet'],
+  [/^peer(?=\s+\S)/, 'peer'],
+];
+function kindAt(s: Scanner): ProjectKind | null {
+  return WORDS.find(([word]) => s.take(word) !== null)?.[1] ?? null;
+}
+function declarationAt(s: Scanner, kind: ProjectKind): ProjectDeclaration {
+  switch (kind) {
+    case 'channel': {
+      const name = nameAt(s, 'the name of the channel');
+      const payload = s.take(/^\(/) === null ? [] : fieldsAt(s);
+      if (payload.length > 0 && s.take(/^\)/) === null) s.fail('")"');
+      else if (payload.length === 0) s.take(/^\)/);
+      return { kind, value: payload.length > 0 ? { name, payload } : { name } };
+    }
+    case 'enum': {
+      const name = nameAt(s, 'the name of the enum');
+      return { kind, value: { name, values: itemsAt(s, 'a value') } };
+    }
+    case 'table': {
+      const name = nameAt(s, 'the name of the key table');
+      return { kind, value: { name, keys: itemsAt(s, 'a key') } };
+    }
+    case 'loadSet': {
+      const name = nameAt(s, 'the name of the load set');
+      return { kind, value: { name, scenes: s.sees(/^:/) ? itemsAt(s, 'a scene') : [] } };
+    }
+    case 'peer': {
+      const name = nameAt(s, 'the name of the peer');
+      const role = s.take(/^(?:server|client)(?![\w-])/) ?? s.fail('server or client');
+      return { kind, value: { name, role: role as Peer['role'] } };
+    }
+  }
+}
+/** Behind a colon: texts with commas between them; in quotes where they have a comma or a quote. */
+function itemsAt(s: Scanner, what: string): string[] {
+  if (s.take(/^:/) === null) s.fail(`":" and ${what}`);
+  const items: string[] = [];
+  do {
+    s.skipBlanks();
+    const item = s.takeQuoted() ?? s.takeHere(/^[^,"]+/)?.trim() ?? s.fail(what);
+    if (items.includes(item)) s.fail(`${what} that is not there yet`);
+    items.push(item);
+  } while (s.take(/^,/) !== null);
+  return items;
+}
+
+const PART = {
+  channel: 'channels',
+  enum: 'enums',
+  table: 'tables',
+  loadSet: 'loadSets',
+  peer: 'peers',
+} as const;
+/** The change that puts a declaration behind the others of its kind; null where its name is taken. */
+export function declareInProject(
+  { project }: ProjectIndex,
+  { kind, value }: ProjectDeclaration,
+): Change[] | null {
+  const part = PART[kind];
+  const list: readonly { name: string }[] = project[part] ?? [];
+  if (list.some((d) => d.name === value.name)) return null;
+  return [{ op: 'set', part, value: [...list, value] } as Change];
+}
