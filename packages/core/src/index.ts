@@ -246,4 +246,6 @@ export {
   type CsvRowFault,
 } from './exchange/csv-bindings.js';
 export { nameFromText, type NamedKind } from './project/typed-name.js';
+export { assetInside } from './project/inside.js';
+export { withInside } from './edit/inside.js';
 export { freePlace } from './plan/free-place.js';

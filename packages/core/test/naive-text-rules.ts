@@ -264,6 +264,24 @@ export class NaiveTextRules {
           if (!type) this.report('dangling-name', 'override', own, at);
           else if (!this.literalFits(value, type)) this.report('dangling-name', 'value', own, at);
         }
+        for (const [path, values] of Object.entries(p.inside ?? {})) {
+          let inner: Asset | undefined = placed;
+          for (const segment of path.split('/')) {
+            const id: string | undefined = inner?.placements?.find((q) => q.id === segment)?.asset;
+            inner = id === undefined ? undefined : this.assets.get(id);
+            if (inner?.kind === 'scene') inner = undefined;
+          }
+          if (!inner) {
+            this.report('dangling-name', 'inside', { ...subject, name: path }, at);
+            continue;
+          }
+          for (const [name, value] of Object.entries(values)) {
+            const type = inner.properties?.find((x) => x.name === name)?.type;
+            const own = { ...subject, property: `${path}.${name}` };
+            if (!type) this.report('dangling-name', 'override', own, at);
+            else if (!this.literalFits(value, type)) this.report('dangling-name', 'value', own, at);
+          }
+        }
       }
       for (const name of peers.length > 0 ? [p.authority, p.operator] : []) {
         if (name !== undefined && !peers.includes(name)) {

@@ -68,19 +68,23 @@ export class Naive {
         instance.children.set(p.id, 'stopped');
         continue;
       }
-      instance.children.set(
-        p.id,
-        this.make(
-          placed,
-          instance,
-          base + p.id,
-          spawned,
-          p.properties ?? {},
-          p.muted ?? [],
-          asleep || p.asleep === true,
-          [...containing, asset.id],
-        ),
+      const child = this.make(
+        placed,
+        instance,
+        base + p.id,
+        spawned,
+        p.properties ?? {},
+        p.muted ?? [],
+        asleep || p.asleep === true,
+        [...containing, asset.id],
       );
+      instance.children.set(p.id, child);
+      // What stands around comes later, and so counts.
+      for (const [path, values] of Object.entries(p.inside ?? {})) {
+        let at: NaiveInstance | 'stopped' | undefined = child;
+        for (const name of path.split('/')) at = at === 'stopped' ? undefined : at?.children.get(name);
+        if (at && at !== 'stopped') at.overrides = { ...at.overrides, ...values };
+      }
     }
     if (!spawned) this.makeStandIns(instance, base);
     return instance;

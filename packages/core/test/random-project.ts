@@ -28,6 +28,8 @@ export function randomProject(seed: number): Project {
   const scenes = r.chance(0.6) ? ['S0', 'S1'] : ['S0'];
   const ids = [...scenes, ...parts];
   const assets = ids.map((id) => randomAsset(r, id, scenes.includes(id), parts, scenes));
+  // A source of its own, so that all else stays as it was without it.
+  setInside(new Random(seed + 7919), assets);
   const project: Project = {
     format: 'oquel.project/1',
     name: `random ${seed}`,
@@ -47,6 +49,14 @@ export function randomProject(seed: number): Project {
     project.loadSets = r.list(2, (i) => ({ name: `l${i}`, scenes: scenes.filter(() => r.chance(0.7)) }));
   if (r.chance(0.2)) project.waivers = [{ fingerprint: 'f', reason: 'r', by: 'b', until: '2026-01-01' }];
   return project;
+}
+
+/** Values for what stands inside placements, right and wrong. */
+function setInside(r: Random, assets: Asset[]): void {
+  for (const p of assets.flatMap((a) => a.placements ?? [])) {
+    if (!r.chance(0.2)) continue;
+    p.inside = { [r.pick(['p0', 'p1', 'p0/p1', 'lost'])]: { [r.pick(PROPERTIES)]: r.pick(VALUES) } };
+  }
 }
 
 function randomAsset(r: Random, id: string, scene: boolean, parts: string[], scenes: string[]): Asset {

@@ -1,3 +1,4 @@
+import { assetInside } from '../project/inside.js';
 import { literalFault } from '../project/arg-types.js';
 import type { AssetIndex } from '../project/index-project.js';
 import type { Arg, Binding, Field, Type, Value } from '../project/types.js';
@@ -88,16 +89,27 @@ class LiteralWalk {
   private overrides(asset: AssetIndex): void {
     const { ctx } = this;
     asset.placements.forEach((p, slot) => {
-      if (asset.placed[slot] < 0 || !p.properties) return;
+      if (asset.placed[slot] < 0) return;
       const placed = ctx.index.assets[asset.placed[slot]];
-      for (const name of Object.keys(p.properties)) {
-        const value = own(p.properties, name)!;
-        const property = placed.properties[placed.propertyAt.get(name) ?? -1];
-        if (!property || !this.isWrong(value, property.type)) continue;
-        const subject = { asset: asset.decl.id, placement: p.id, property: name };
-        const occurrences = ctx.instancesOfPlacement(asset.at, slot);
-        const where = `${name} of ${p.id}`;
-        this.out.push({ value, type: property.type, subject, valueSubject: subject, occurrences, where });
+      const judge = (of: AssetIndex, values: Record<string, Value>, path: string): void => {
+        for (const name of Object.keys(values)) {
+          const value = own(values, name)!;
+          const property = of.properties[of.propertyAt.get(name) ?? -1];
+          if (!property || !this.isWrong(value, property.type)) continue;
+          const subject = {
+            asset: asset.decl.id,
+            placement: p.id,
+            property: path === '' ? name : `${path}.${name}`,
+          };
+          const occurrences = ctx.instancesOfPlacement(asset.at, slot);
+          const where = `${name} of ${path === '' ? p.id : `${p.id}/${path}`}`;
+          this.out.push({ value, type: property.type, subject, valueSubject: subject, occurrences, where });
+        }
+      };
+      judge(placed, p.properties ?? {}, '');
+      for (const [path, values] of Object.entries(p.inside ?? {})) {
+        const inner = assetInside(ctx.index, placed, path);
+        if (inner) judge(inner, values, path);
       }
     });
   }

@@ -37,7 +37,7 @@ export function propertyLine(p: Property): string {
   );
 }
 export function placementLine(p: Placement): string {
-  const { id, asset, at, asleep, properties, note, muted, ...rest } = p;
+  const { id, asset, at, asleep, properties, inside, note, muted, ...rest } = p;
   return words(
     `${id}: ${asset}${at ? ` at ${at.join(', ')}` : ''}`,
     asleep === true ? 'asleep' : '',
@@ -46,6 +46,9 @@ export function placementLine(p: Placement): string {
           .map(([k, v]) => `${k} = ${printValue(v)}`)
           .join(', ')
       : '',
+    ...Object.entries(inside ?? {}).flatMap(([path, values]) =>
+      Object.entries(values).map(([k, v]) => `${path}.${k} = ${printValue(v)}`),
+    ),
     muted && muted.length > 0 ? `without ${muted.join(', ')}` : '',
     others(rest),
     noteText(note),

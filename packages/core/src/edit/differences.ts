@@ -1,5 +1,6 @@
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 import type { Area, Binding, Placement, Value } from '../project/types.js';
+import { assetInside } from '../project/inside.js';
 import { sameValue } from '../project/value.js';
 
 /** In what a placement differs from the prefab or widget that it is one of. */
@@ -14,12 +15,20 @@ export interface Differences {
 /** Cost: the overrides and mutes of the placement. */
 export function differencesOf(index: ProjectIndex, p: Placement): Differences {
   const asset: AssetIndex | undefined = index.assets[index.assetAt.get(p.asset) ?? -1];
-  const values = Object.entries(p.properties ?? {}).flatMap(([property, value]) => {
+  const values: Differences['values'] = Object.entries(p.properties ?? {}).flatMap(([property, value]) => {
     const decl = asset?.properties[asset.propertyAt.get(property) ?? -1];
     const usual = decl?.default;
     if (usual !== undefined && sameValue(value, usual)) return [];
     return [{ property, value, usual, isKey: decl?.isKey === true || decl?.unique === true }];
   });
+  for (const [path, inner] of Object.entries(p.inside ?? {})) {
+    const of = asset ? assetInside(index, asset, path) : null;
+    for (const [property, value] of Object.entries(inner)) {
+      const decl = of?.properties[of.propertyAt.get(property) ?? -1];
+      const isKey = decl?.isKey === true || decl?.unique === true;
+      values.push({ property: `${path}.${property}`, value, usual: decl?.default, isKey });
+    }
+  }
   const muted = (p.muted ?? []).map((id) => ({
     id,
     binding: asset?.bindings[asset.bindingAt.get(id) ?? -1],
@@ -39,9 +48,21 @@ export function asItsAsset(index: ProjectIndex, p: Placement): Placement {
     const decl = asset?.properties[asset.propertyAt.get(name) ?? -1];
     return decl?.isKey === true || decl?.unique === true;
   };
-  const { muted: _muted, area: _area, properties, ...rest } = p;
+  const { muted: _muted, area: _area, properties, inside, ...rest } = p;
   const keys = Object.entries(properties ?? {}).filter(([name]) => isKey(name));
-  return keys.length > 0 ? { ...rest, properties: Object.fromEntries(keys) } : rest;
+  const inner = Object.entries(inside ?? {}).flatMap(([path, values]) => {
+    const of = asset ? assetInside(index, asset, path) : null;
+    const kept = Object.entries(values).filter(([name]) => {
+      const decl = of?.properties[of.propertyAt.get(name) ?? -1];
+      return decl?.isKey === true || decl?.unique === true;
+    });
+    return kept.length > 0 ? [[path, Object.fromEntries(kept)] as const] : [];
+  });
+  return {
+    ...rest,
+    ...(keys.length > 0 ? { properties: Object.fromEntries(keys) } : {}),
+    ...(inner.length > 0 ? { inside: Object.fromEntries(inner) } : {}),
+  };
 }
 
 /** The placement with one of its asset's own bindings off, or on again. */

@@ -1,4 +1,5 @@
-import type { Value } from '../project/types.js';
+import type { ProjectIndex } from '../project/index-project.js';
+import type { Placement, Value } from '../project/types.js';
 import { ValueMap } from '../project/value.js';
 import type { Expansion } from './expansion.js';
 import { own } from '../util/own.js';
@@ -22,14 +23,54 @@ export class ValueTable {
   }
 }
 
-/** The overrides that an instance begins with: its placement's, or those of the effect that spawns it. */
+/**
+ * The overrides that an instance begins with: its placement's, or those of the effect that spawns it; over them what the
+ * placements of what contains it say of what stands inside, the outermost last. Cost: how deep it stands, where any
+ * placement says such things.
+ */
 export function overridesOf(x: Expansion, instance: number): Record<string, Value> | undefined {
   const parent = x.parent[instance];
   if (parent < 0) return undefined;
-  const placements = x.assetOf(parent).placements;
-  const slot = x.slot[instance];
-  if (slot < placements.length) return placements[slot].properties;
-  return x.standIns.of(x.asset[parent])[slot - placements.length].effect.properties;
+  const placement = placementOf(x, instance);
+  if (!placement) {
+    const slot = x.slot[instance] - x.assetOf(parent).placements.length;
+    return x.standIns.of(x.asset[parent])[slot].effect.properties;
+  }
+  const { properties } = placement;
+  return saysInside(x.index) ? fromOutside(x, instance, placement.id, properties) : properties;
+}
+
+function fromOutside(
+  x: Expansion,
+  instance: number,
+  id: string,
+  properties: Record<string, Value> | undefined,
+): Record<string, Value> | undefined {
+  let path = id;
+  let all = properties;
+  for (let around = x.parent[instance]; around >= 0; around = x.parent[around]) {
+    const placement = placementOf(x, around);
+    if (!placement) break;
+    const said = own(placement.inside, path);
+    if (said) all = { ...all, ...said };
+    path = `${placement.id}/${path}`;
+  }
+  return all;
+}
+/** The placement that yields an instance; null for a scene and for what is spawned. */
+function placementOf(x: Expansion, instance: number): Placement | null {
+  const parent = x.parent[instance];
+  return parent < 0 ? null : (x.assetOf(parent).placements[x.slot[instance]] ?? null);
+}
+const saying = new WeakMap<ProjectIndex, boolean>();
+/** Whether any placement says something of what stands inside it. Cost: the placements, once. */
+function saysInside(index: ProjectIndex): boolean {
+  let says = saying.get(index);
+  if (says === undefined) {
+    says = index.assets.some((a) => a.placements.some((p) => p.inside !== undefined));
+    saying.set(index, says);
+  }
+  return says;
 }
 
 /** The value of a declared property before any effect: override or default; undefined if it is not declared. */

@@ -1,5 +1,9 @@
 import type { ChangeSet } from '../edit/change.js';
-import type { Placement, Value } from '../project/types.js';
+import { withInside } from '../edit/inside.js';
+import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
+import { parsePath } from '../project/path.js';
+import type { Placement, Property, Value } from '../project/types.js';
+import { valuesOfType } from '../wireline/complete-declaration.js';
 import { nearest } from './nearest.js';
 import { changePlacement, placementOf, type Fixer } from './proposal.js';
 import { own } from '../util/own.js';
@@ -55,6 +59,18 @@ export const fixName: Fixer = (index, finding) => {
       change(rename(undefined), 'It belongs to the peer around it'),
     ];
   }
+  if (finding.class === 'inside' && 'name' in subject && placement.inside) {
+    const { [subject.name]: _gone, ...others } = placement.inside;
+    const { inside: _all, ...bare } = placement;
+    const item = Object.keys(others).length > 0 ? { ...bare, inside: others } : bare;
+    return [change(item, `Set nothing at ${subject.name}`)];
+  }
+  if ('property' in subject && placement.inside && subject.property.includes('.')) {
+    const dot = subject.property.lastIndexOf('.');
+    const [path, name] = [subject.property.slice(0, dot), subject.property.slice(dot + 1)];
+    const item = withInside(placement, path, name, undefined);
+    return [change(item, `Do not set ${name} of ${path}`)];
+  }
   if (!('property' in subject) || !placement.properties) return [];
   const { [subject.property]: value, ...others } = placement.properties;
   const bare = change({ ...placement, properties: others }, `Do not override ${subject.property}`);
@@ -64,6 +80,69 @@ export const fixName: Fixer = (index, finding) => {
   );
   return [...renamed, bare];
 };
+
+/** Each copy that keeps the default key gets a value that none has, set where it, or what contains it, is placed. */
+export const fixDefaultKey: Fixer = (index, finding) => {
+  const { subject } = finding;
+  if (!('property' in subject) || 'placement' in subject) return [];
+  const asset = index.assets[index.assetAt.get(subject.asset) ?? -1] as AssetIndex | undefined;
+  const decl = asset?.properties[asset.propertyAt.get(subject.property) ?? -1];
+  if (!decl) return [];
+  const used = usedValues(index, subject.property);
+  const fresh = freshValues(index, decl, used);
+  const items = new Map<string, { asset: string; item: Placement }>();
+  // The first keeps the default.
+  for (const address of finding.occurrences.slice(1)) {
+    const { scene, segments } = parsePath(address);
+    const owner = index.assets[index.assetAt.get(scene ?? '') ?? -1] as AssetIndex | undefined;
+    const slot = owner?.placementAt.get(segments[0]);
+    const next = fresh.next();
+    if (!owner || slot === undefined || next.done === true) return [];
+    const { value } = next;
+    const key = `${scene}:${segments[0]}`;
+    const before = items.get(key)?.item ?? owner.placements[slot];
+    const path = segments.slice(1).join('/');
+    const item =
+      path === ''
+        ? { ...before, properties: { ...before.properties, [subject.property]: value } }
+        : withInside(before, path, subject.property, value);
+    items.set(key, { asset: owner.decl.id, item });
+  }
+  const changes = [...items.values()].map(({ asset: of, item }) => ({
+    op: 'replace' as const,
+    list: 'placements' as const,
+    asset: of,
+    id: item.id,
+    item,
+  }));
+  return changes.length === 0 ? [] : [{ label: `Give each its own ${subject.property}`, changes }];
+};
+/** Every value that some placement gives to a property of that name. Cost: the placements. */
+function usedValues(index: ProjectIndex, property: string): Set<Value> {
+  const used = new Set<Value>();
+  for (const { placements } of index.assets) {
+    for (const p of placements) {
+      for (const values of [p.properties, ...Object.values(p.inside ?? {})]) {
+        const value = own(values, property);
+        if (value !== undefined) used.add(value);
+      }
+    }
+  }
+  return used;
+}
+/** Values of the property's type that are not used yet; for a boolean, a pair or a text there is no next one. */
+function* freshValues(
+  index: ProjectIndex,
+  { type, default: first }: Property,
+  used: Set<Value>,
+): Iterator<Value> {
+  if (typeof first === 'number') {
+    for (let n = Math.floor(first) + 1; ; n++) if (!used.has(n)) yield n;
+  }
+  for (const value of valuesOfType(index, type)) {
+    if (typeof value === 'string' && value !== first && !used.has(value)) yield value;
+  }
+}
 
 /** It does not begin asleep. */
 export const fixAsleep: Fixer = (index, finding) => {

@@ -21,7 +21,7 @@ import {
 } from './bindings.js';
 import { fixCycle } from './cycles.js';
 import { fixSender, fixTarget } from './dangling.js';
-import { fixAsleep, fixName, fixSharedKey, fixUnknownAsset } from './placements.js';
+import { fixAsleep, fixDefaultKey, fixName, fixSharedKey, fixUnknownAsset } from './placements.js';
 import type { Fixer } from './proposal.js';
 import { own } from '../util/own.js';
 
@@ -48,6 +48,7 @@ const FIXERS: Readonly<Record<string, Fixer>> = {
   'orphan-listener': fixByRemoval,
   'over-release': fixRelease,
   'payload-mismatch': fixPayload,
+  'default-key': fixDefaultKey,
   'shared-key': fixSharedKey,
   'start-race': fixStartRace,
   'unheard-channel': fixByRemoval,

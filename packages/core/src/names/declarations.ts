@@ -126,12 +126,25 @@ function placementNames(names: NameContext, owner: AssetIndex, p: Placement): Pl
     id: names.inside(owner, 'placement', p.id),
     asset: names.asset(p.asset),
     ...(p.properties && { properties: valuesNames(names, placed, p.properties) }),
+    ...(p.inside && { inside: insideNames(names, placed, p.inside) }),
     ...(p.muted && { muted: each(p.muted, (id) => names.inside(placed, 'binding', id)) }),
     ...(p.authority !== undefined && { authority: peer(p.authority) }),
     ...(p.operator !== undefined && { operator: peer(p.operator) }),
   });
 }
 
+/** Values of what stands inside a placed asset, by path. */
+function insideNames(
+  names: NameContext,
+  placed: AssetIndex | null,
+  inside: NonNullable<Placement['inside']>,
+): Placement['inside'] {
+  type Values = Record<string, Value>;
+  return eachEntry<Values, Record<string, Values>>(inside, (path, values) => {
+    const { at, asset } = names.path(placed, path);
+    return [at, valuesNames(names, asset, values)!];
+  });
+}
 /** Values of an asset's properties, by their names. */
 function valuesNames(
   names: NameContext,

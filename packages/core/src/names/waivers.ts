@@ -90,18 +90,33 @@ class SubjectNames {
       const name = own(subject, kind);
       if (typeof name === 'string') next[kind] = this.names.inside(owner, kind, name);
     }
+    if (typeof subject.name === 'string' && typeof subject.placement === 'string') {
+      next.name = this.nameOfPlacement(owner, subject.placement, subject.name);
+    }
     if (typeof subject.param === 'string') {
       next.param = this.paramOfAction(owner, String(subject.action), subject.param);
     }
     if (typeof subject.property === 'string') {
       const placement = owner?.placements[owner.placementAt.get(String(subject.placement)) ?? -1];
-      const asset = placement ? this.names.assetOf(placement.asset) : owner;
-      next.property = this.names.inside(asset, 'property', subject.property);
+      const placed = placement ? this.names.assetOf(placement.asset) : owner;
+      // Of what stands inside the placement: its path, a dot, and the property.
+      const dot = subject.property.lastIndexOf('.');
+      const inner =
+        dot < 0 ? { at: '', asset: placed } : this.names.path(placed, subject.property.slice(0, dot));
+      const { asset } = inner;
+      const property = this.names.inside(asset, 'property', subject.property.slice(dot + 1));
+      next.property = dot < 0 ? property : `${inner.at}.${property}`;
       if (typeof subject.key === 'string') {
         next.key = this.names.value(this.names.typeOfProperty(asset, subject.property), subject.key);
       }
     }
     return next as Subject;
+  }
+  /** The path of a value inside a placement; any other name there stands for nothing. */
+  private nameOfPlacement(owner: AssetIndex | null, id: string, name: string): string {
+    const placement = owner?.placements[owner.placementAt.get(id) ?? -1];
+    if (!placement?.inside || !Object.hasOwn(placement.inside, name)) return name;
+    return this.names.path(this.names.assetOf(placement.asset), name).at;
   }
   /** A field of an event that an action raises, or a parameter of the action itself. */
   private paramOfAction(owner: AssetIndex | null, action: string, name: string): string {

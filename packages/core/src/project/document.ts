@@ -186,6 +186,7 @@ export const placement: Shape<T.Placement> = object<T.Placement>({
   area: optional(area),
   asleep: optional(bool),
   properties: optional(mapOf(value)),
+  inside: optional(mapOf(mapOf(value))),
   muted: optional(list(text)),
   authority: optional(text),
   operator: optional(text),

@@ -133,6 +133,8 @@ export interface Placement {
   area?: Area;
   asleep?: boolean;
   properties?: Record<string, Value>;
+  /** Values of properties of what stands inside it, by its path from here: `{ lamp: { line: 'east' } }`. */
+  inside?: Record<string, Record<string, Value>>;
   /** Ids of the placed asset's own bindings that are off in this placement. */
   muted?: string[];
   authority?: string;

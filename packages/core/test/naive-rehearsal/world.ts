@@ -124,6 +124,11 @@ export class NaiveWorld {
       child.under = inst;
       inst.children.set(p.id, child);
       child.overrides = p.properties ?? {};
+      for (const [path, values] of Object.entries(p.inside ?? {})) {
+        let at: Inst | undefined = child;
+        for (const name of path.split('/')) at = at?.children.get(name);
+        if (at) at.overrides = { ...at.overrides, ...values };
+      }
       child.muted = p.muted ?? [];
       child.asleep = p.asleep === true;
       this.hand(child, p.authority, p.operator, inst);

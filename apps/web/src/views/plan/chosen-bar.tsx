@@ -1,6 +1,6 @@
 import {
   holdersOf,
-  isName,
+  nameFromText,
   parseArg,
   printValue,
   type Area,
@@ -14,6 +14,7 @@ import {
 import type { ReactNode } from 'react';
 import { Entry, type Read } from '../../parts/ui/entry.js';
 import { Differing, PeerFields } from './differing.js';
+import { InsideValues } from './inside-values.js';
 import { overriding, setting, some } from './stage-edits.js';
 
 interface Props {
@@ -97,6 +98,7 @@ export function ChosenBar({ index, owner, chosen, onEdit, onRename }: Props): Re
           <PeerFields index={index} owner={owner} chosen={chosen} onEdit={onEdit} />
         </div>
       )}
+      {one && <InsideValues index={index} owner={owner} placement={one} onEdit={onEdit} />}
     </div>
   );
 }
@@ -247,7 +249,7 @@ function readSize(text: string): Read<number> {
   return 'value' in read && read.value <= 0 ? { error: 'expected more than 0' } : read;
 }
 function readName(owner: AssetIndex, id: string, text: string): Read<string> {
-  const to = text.trim();
-  if (!isName(to)) return { error: 'a letter or _, then letters, digits, _ or -' };
+  const to = nameFromText(text, 'placement');
+  if (to === '') return { error: 'a name needs a letter from A to Z' };
   return to !== id && owner.placementAt.has(to) ? { error: `${to} is there already` } : { value: to };
 }

@@ -1,5 +1,6 @@
 import { literalFault } from '../../project/arg-types.js';
 import type { AssetIndex } from '../../project/index-project.js';
+import { assetInside } from '../../project/inside.js';
 import { spawnable } from '../../expand/stand-ins.js';
 import type { Type } from '../../project/types.js';
 import { activatorMatches } from '../activators.js';
@@ -9,7 +10,8 @@ import { effectName } from '../../project/effect-name.js';
 import { readyEvidence } from '../evidence.js';
 import { defineRule, type Report } from '../rule.js';
 
-type Message = 'muted' | 'override' | 'peer' | 'scene' | 'property' | 'enum' | 'activator' | 'value';
+type Message =
+  'muted' | 'override' | 'inside' | 'peer' | 'scene' | 'property' | 'enum' | 'activator' | 'value';
 type Send = (r: Report<Message>) => void;
 
 export const danglingName = defineRule<Message>({
@@ -19,6 +21,7 @@ export const danglingName = defineRule<Message>({
     classes: {
       muted: 'warning',
       override: 'warning',
+      inside: 'warning',
       peer: 'warning',
       scene: 'warning',
       property: 'warning',
@@ -34,6 +37,7 @@ export const danglingName = defineRule<Message>({
   messages: {
     muted: '{who} mutes "{name}", which is no binding of {asset}',
     override: '{who} overrides "{name}", which is no property of {asset}',
+    inside: '{who} has a value for "{name}", and nothing inside {asset} is at that path',
     peer: '{who} belongs to the peer "{name}", which is not there',
     scene: 'The load set {who} names "{name}", which is no scene',
     property: '{who} is raised when "{name}" changes, which is no property of {asset}',
@@ -113,6 +117,20 @@ function checkPlacements(ctx: AuditContext, owner: AssetIndex, report: Send): vo
         if (placed.propertyAt.has(name)) continue;
         const own = { ...subject, property: name };
         send(report, 'override', own, where(), { ...data, name }, placed.propertyAt.keys());
+      }
+      for (const [path, values] of Object.entries(p.inside ?? {})) {
+        const inner = assetInside(ctx.index, placed, path);
+        if (!inner) {
+          const known = placed.placementAt.keys();
+          send(report, 'inside', { ...subject, name: path }, where(), { ...data, name: path }, known);
+          continue;
+        }
+        for (const name of Object.keys(values)) {
+          if (inner.propertyAt.has(name)) continue;
+          const said = { who: `${p.id}/${path}`, asset: inner.decl.id, name };
+          const own = { ...subject, property: `${path}.${name}` };
+          send(report, 'override', own, where(), said, inner.propertyAt.keys());
+        }
       }
     }
     for (const name of peers.length > 0 ? [p.authority, p.operator] : []) {
