@@ -37,7 +37,7 @@ test('an event with many uses is renamed with all of them, and that is undone as
   const name = page.getByLabel('Name of the event');
   await name.fill('onStandstill');
   await name.press('Enter');
-  await expect(page.getByRole('dialog')).toContainText('12 bindings use it, all carried along');
+  await expect(page.getByRole('dialog')).toContainText('used in 13 places');
   await expect(page.getByRole('dialog')).toContainText('No finding would change.');
   await page.getByRole('button', { name: 'Do it' }).click();
   await expect(page.getByRole('article', { name: 'event LineController onStandstill' })).toContainText(
@@ -56,11 +56,11 @@ test('what a change would break is seen first, and it can be kept as it was', as
   await openCatalogue(page, demo, '?kind=channel&entry=channel%3Atension');
   await page.getByLabel('What it carries').fill('pull: float');
   await page.getByLabel('What it carries').press('Enter');
-  await expect(page.getByRole('dialog')).toContainText('carried along');
-  await page.getByRole('button', { name: 'Keep it as it was' }).click();
+  await expect(page.getByRole('dialog')).toContainText(/used in \d+ places/);
+  await page.getByRole('dialog').getByRole('button', { name: 'Cancel' }).click();
   await expect(page.getByLabel('What it carries')).toHaveValue(/tension/);
-  await page.getByRole('button', { name: 'Retire it' }).click();
-  await expect(page.getByRole('dialog')).toContainText('retired the channel tension');
+  await page.getByRole('button', { name: 'Remove' }).click();
+  await expect(page.getByRole('dialog')).toContainText('removed the channel tension');
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toBeHidden();
   await page.getByLabel('Merge it into').selectOption('crewAlert');
@@ -74,9 +74,9 @@ test('a name that is taken or is none is told where it is typed', async ({ page,
   await openCatalogue(page, demo, '?entry=event%3ALineController%2FonHalt');
   const name = page.getByLabel('Name of the event');
   await name.fill('onAlarm');
-  await expect(page.getByText('there is one of that name; merge instead')).toBeVisible();
+  await expect(page.getByText('is taken')).toBeVisible();
   await name.fill('on halt');
-  await expect(page.getByText('letters, digits, _ or -')).toBeVisible();
+  await expect(page.getByText(/must begin with a letter/)).toBeVisible();
   await page.getByLabel('What it carries').fill('speed float');
   await expect(page.getByLabel('What it carries')).toHaveAttribute('aria-invalid', 'true');
 });
@@ -128,7 +128,7 @@ for (const ground of ['light', 'dark'] as const) {
     await page.addInitScript((g) => localStorage.setItem('oquel.ground', g), ground);
     await openCatalogue(page, demo, '?kind=event&entry=event%3AFlareRack%2FonCounted');
     await page.getByRole('article').waitFor();
-    await page.getByRole('button', { name: 'Retire it' }).click();
+    await page.getByRole('button', { name: 'Remove' }).click();
     await page
       .getByText(/gone|new:|No finding/)
       .first()

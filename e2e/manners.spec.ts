@@ -130,7 +130,7 @@ test('an address that is none leads back, and a document can be dropped on the l
     return transfer;
   });
   await page.dispatchEvent('main', 'drop', { dataTransfer: data });
-  await page.getByRole('button', { name: 'Store it as a new project' }).click();
+  await page.getByRole('button', { name: 'Save as a new project' }).click();
   await expect(page.getByText('hut has no events')).toBeVisible();
   await expect(page.locator('.project')).toHaveText('Dropped hut');
   await expect(page.getByRole('link', { name: /Gate: passed/ })).toBeVisible();

@@ -41,8 +41,8 @@ async function middle(page: Page, selector: string): Promise<{ x: number; y: num
 test('a thing is placed by pointing, and again until Escape', async ({ page, demo }) => {
   await openPlan(page, demo);
   await page.getByRole('combobox', { name: 'Place' }).fill('wind');
-  await page.keyboard.press('Enter');
-  await expect(page.getByText('Point where WindMast stands')).toBeVisible();
+  await page.getByRole('option', { name: 'WindMast prefab' }).click();
+  await expect(page.getByText('Click where WindMast goes')).toBeVisible();
   const near = await middle(page, '.thing[data-path="brake-1"] .hit');
   await page.mouse.click(near.x + 60, near.y + 30);
   await expect(thing(page, 'wind-mast-1')).toHaveClass(/chosen/);
@@ -50,7 +50,7 @@ test('a thing is placed by pointing, and again until Escape', async ({ page, dem
   await expect(thing(page, 'wind-mast-2')).toHaveClass(/chosen/);
   await page.locator('.stagebar').click({ position: { x: 4, y: 4 } });
   await page.keyboard.press('Escape');
-  await expect(page.getByText('Point where')).toHaveCount(0);
+  await expect(page.getByText('Click where')).toHaveCount(0);
   const { placements } = await ridge(page, demo);
   const [first] = placements.filter((p) => p.asset === 'WindMast' && p.id.startsWith('wind-mast'));
   expect(first.at!.every((m) => Number.isInteger(m * 2))).toBe(true);

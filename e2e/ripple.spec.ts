@@ -102,7 +102,7 @@ test('filters keep the ways to what fits; a name that is not there is told', asy
   await expect(entry(page, /beacon-4\.light/)).toBeVisible();
   await expect(entry(page, /heater\.warm/)).toHaveCount(0);
   await page.goto(demo.url('ripple?at=pylon-ridge:nobody'));
-  await expect(page.getByRole('alert')).toContainText('Nothing of that name');
+  await expect(page.getByRole('alert')).toContainText('This name is not in the project');
 });
 
 test('copies are folded and unfolded', async ({ page, demo }) => {

@@ -36,7 +36,7 @@ test('a broken document is refused with every place where it is broken, and noth
   await choose('whole.json', JSON.stringify({ format: 'oquel.project/1', name: 'Empty hut', assets: [] }));
   await expect(page.getByText('from whole.json; nothing is stored yet')).toBeVisible();
   expect(((await server.get('/api/projects')).body as unknown[]).length).toBe(before);
-  await page.getByRole('button', { name: 'Store it as a new project' }).click();
+  await page.getByRole('button', { name: 'Save as a new project' }).click();
   await expect(page.getByText('no scene, prefab or widget yet')).toBeVisible();
 });
 
@@ -90,7 +90,7 @@ for (const ground of ['light', 'dark'] as const) {
     await page.goto(demo.url('plan?scope=pylon-ridge&chosen=mast-2,mast-1'));
     await page.getByRole('group', { name: 'Chosen: 2 things' }).waitFor();
     await check();
-    await page.getByRole('button', { name: 'Take off' }).click();
+    await page.getByRole('button', { name: 'Remove' }).click();
     await page.getByText(/new error/).waitFor();
     await check();
     await page.goto(demo.url('audit?rule=relay-cycle'));

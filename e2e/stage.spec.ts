@@ -25,13 +25,15 @@ test('a new prefab is made, declared, placed, and taken out again with what woul
   await page.getByLabel('New scene, prefab or widget').selectOption('prefab');
   const name = page.getByLabel('Name of the new prefab');
   await name.fill('Cabin');
-  await expect(page.getByRole('alert')).toContainText('there already');
+  await expect(page.getByRole('alert')).toContainText('already exists');
   await name.press('Enter');
   await expect(name).toBeVisible();
   await name.fill('SnowFence');
   await name.press('Enter');
   await expect(page.getByLabel('Scope')).toHaveValue('SnowFence');
-  await page.getByRole('button', { name: 'Add an event' }).click();
+  await page.getByRole('combobox', { name: 'Add' }).fill('onEvent from code');
+  await page.keyboard.press('Enter');
+  await page.locator('[data-decl="onEvent"]').getByRole('button').click();
   await page.getByLabel('Tags of SnowFence').fill('#hazard slope');
   await page.keyboard.press('Enter');
   const area = page.getByLabel('Sensing area of SnowFence');
@@ -61,19 +63,19 @@ test('a new prefab is made, declared, placed, and taken out again with what woul
 
   await page.getByLabel('Scope').selectOption('pylon-ridge');
   await page.getByRole('combobox', { name: 'Place' }).fill('snow');
-  await page.keyboard.press('Enter');
+  await page.getByRole('option', { name: 'SnowFence prefab' }).click();
   const brake = (await thing(page, 'brake-1').locator('.hit').boundingBox())!;
   await page.mouse.click(brake.x + 90, brake.y + 40);
   await expect(thing(page, 'snow-fence-1')).toHaveClass(/chosen/);
   await page.locator('.stagebar').click({ position: { x: 4, y: 4 } });
   await page.keyboard.press('Escape');
   await openPlan(page, demo, 'scope=SnowFence');
-  await page.getByRole('button', { name: 'Take out of the project' }).click();
+  await page.getByRole('group', { name: 'About SnowFence' }).getByRole('button', { name: 'Remove' }).click();
   const panel = page.getByRole('dialog', { name: 'Take SnowFence out of the project' });
   await expect(panel).toContainText('It stands in pylon-ridge (1)');
   await expect(panel).toContainText(/new: snow-fence-1 in pylon-ridge is a SnowFence/);
   await panel.getByRole('button', { name: 'Keep it' }).click();
-  await page.getByRole('button', { name: 'Take out of the project' }).click();
+  await page.getByRole('group', { name: 'About SnowFence' }).getByRole('button', { name: 'Remove' }).click();
   await panel.getByRole('button', { name: 'Take it out' }).click();
   await expect(page.getByLabel('Scope')).not.toHaveValue('SnowFence');
   await expect(page.locator('[data-count="error"]')).toHaveText(/20 errors/);
@@ -103,15 +105,14 @@ test('things are turned as a group, each with its area, and back', async ({ page
   expect(await placements(page, demo, 'pylon-ridge')).toEqual(before);
 });
 
-test('a widget is drawn as boxes within boxes, chosen by pointing and by keys', async ({ page, demo }) => {
+test('a widget is drawn in proportion, chosen by pointing and by keys', async ({ page, demo }) => {
   await openPlan(page, demo, 'scope=LineBoard');
-  const boxes = page.getByRole('group', { name: 'Boxes of LineBoard' });
-  await expect(boxes.getByRole('button')).toHaveCount(4);
+  const boxes = page.getByRole('group', { name: 'Parts of LineBoard' });
+  await expect(boxes.getByRole('button')).toHaveCount(3);
   await expect(boxes.getByRole('button', { name: 'east, LineTile' })).toContainText(
     'says onPressed, onHoldAsked',
   );
   await boxes.getByRole('button', { name: 'west, LineTile' }).click();
-  await page.getByRole('tab', { name: 'Things' }).click();
   await expect(page.getByLabel('Name', { exact: true })).toHaveValue('west');
   await page.goto(demo.url('wire?scope=LineBoard&at=.'));
   const wired = page.getByRole('group', { name: 'Boxes of LineBoard' });

@@ -14,11 +14,23 @@ interface Props {
   onChoose: (id: string, add: boolean) => void;
   /** Goes to its prefab or widget. */
   onOpen: (id: string) => void;
+  /** Gives it another place in the order. */
+  onOrder: (id: string, at: number) => void;
 }
 const ROW = 28;
+const DRAGGED = 'application/x-oquel-placement';
 
 /** All that stands in the owner, as the list of parts under a drawing; it says in words what the plan shows. */
-export function PartsList({ index, owner, chosen, counts, findings, onChoose, onOpen }: Props): ReactNode {
+export function PartsList({
+  index,
+  owner,
+  chosen,
+  counts,
+  findings,
+  onChoose,
+  onOpen,
+  onOrder,
+}: Props): ReactNode {
   const [text, setText] = useState('');
   const rows = useMemo(() => {
     const words = text.toLowerCase().split(/\s+/).filter(Boolean);
@@ -51,6 +63,12 @@ export function PartsList({ index, owner, chosen, counts, findings, onChoose, on
     e.stopPropagation();
     const focused = (e.target as HTMLElement).closest<HTMLElement>('[data-part]')?.dataset.part;
     const at = rows.findIndex((p) => p.id === (focused ?? last));
+    if (e.altKey && focused !== undefined) {
+      const from = owner.placementAt.get(focused)!;
+      const to = from + (e.key === 'ArrowDown' ? 1 : -1);
+      if (to >= 0 && to < owner.placements.length) onOrder(focused, to);
+      return;
+    }
     const next = rows[Math.min(rows.length - 1, Math.max(0, at + (e.key === 'ArrowDown' ? 1 : -1)))];
     if (!next) return;
     onChoose(next.id, e.shiftKey);
@@ -91,6 +109,15 @@ export function PartsList({ index, owner, chosen, counts, findings, onChoose, on
                   aria-pressed={chosen.includes(p.id)}
                   onClick={(e) => onChoose(p.id, e.shiftKey || e.ctrlKey || e.metaKey)}
                   onDoubleClick={() => onOpen(p.id)}
+                  draggable
+                  onDragStart={(e) => e.dataTransfer.setData(DRAGGED, p.id)}
+                  onDragOver={(e) => e.dataTransfer.types.includes(DRAGGED) && e.preventDefault()}
+                  onDrop={(e) => {
+                    const id = e.dataTransfer.getData(DRAGGED);
+                    if (!owner.placementAt.has(id) || id === p.id) return;
+                    e.preventDefault();
+                    onOrder(id, owner.placementAt.get(p.id)!);
+                  }}
                 >
                   <span className="mono name">{p.id}</span>
                   <span className="mono soft">{p.asset}</span>

@@ -16,7 +16,7 @@ import { FaultLine } from '../../parts/fault-line.js';
 import { ImpactPanel } from '../../parts/impact-panel.js';
 import { PlanDrawing, type Staging } from '../../parts/plan/plan-drawing.js';
 import { toThing } from '../../parts/plan/thing.js';
-import { WidgetBoxes } from '../../parts/plan/widget-boxes.js';
+import { WidgetBoard } from '../../parts/plan/widget-board.js';
 import { ScopeSelect } from '../../parts/scope-select.js';
 import { useSplit } from '../../parts/ui/splitter.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
@@ -43,6 +43,7 @@ import {
   removing,
   renaming,
   renamingAsset,
+  reordering,
   setting,
   turning,
 } from './stage-edits.js';
@@ -134,6 +135,11 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
   const duplicateAsset = (): void => {
     const { changeSet, id } = copying(index, owner);
     if (edit(changeSet)) go({ scope: id });
+  };
+  const openThing = (path: string): void => {
+    const [id] = path.split('/');
+    const slot = owner.placementAt.get(id);
+    if (slot !== undefined && owner.placed[slot] >= 0) go({ scope: owner.placements[slot].asset });
   };
   const place = ({ id, kind, isNew }: Placeable, at: readonly [number, number]): void => {
     const placed = isNew ? placingNew(index, owner, kind, id, at) : placing(owner, id, at);
@@ -252,7 +258,8 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
         counts={counts}
         findings={findings}
         onChoose={choose}
-        onOpen={(id) => go({ scope: owner.placements[owner.placementAt.get(id)!].asset })}
+        onOpen={openThing}
+        onOrder={(id, at) => edit(reordering(owner, id, at))}
       />
     </>
   );
@@ -322,12 +329,14 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
         >
           <div className="plan" ref={region} tabIndex={-1}>
             {owner.decl.kind === 'widget' ? (
-              <WidgetBoxes
-                label={`Boxes of ${owner.decl.id}`}
+              <WidgetBoard
+                label={`Parts of ${owner.decl.id}`}
                 index={index}
                 things={boxes}
                 looks={looks}
-                onPick={(path, add) => (path === '.' ? setChosen([]) : choose(path, add))}
+                staging={staging}
+                onPick={choose}
+                onOpen={openThing}
               />
             ) : (
               <PlanDrawing
@@ -337,10 +346,7 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
                 looks={looks}
                 own={owner.decl.area}
                 onPick={choose}
-                onOpen={(path) => {
-                  const [id] = path.split('/');
-                  go({ scope: owner.placements[owner.placementAt.get(id)!].asset });
-                }}
+                onOpen={openThing}
                 staging={staging}
               />
             )}

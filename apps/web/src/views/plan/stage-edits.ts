@@ -99,6 +99,15 @@ export function turning(
   return { label: `${owner.decl.id}: turned ${some(ids)} by ${degrees} degrees`, changes };
 }
 
+/** Puts one thing at another place in the list: the order in which things begin. */
+export function reordering(owner: AssetIndex, id: string, index: number): ChangeSet {
+  const asset = owner.decl.id;
+  return {
+    label: `${asset}: moved ${id} in the list`,
+    changes: [{ op: 'move', list: 'placements', asset, id, index }],
+  };
+}
+
 /** A new scene, prefab or widget with nothing in it. */
 export function creating(
   index: ProjectIndex,

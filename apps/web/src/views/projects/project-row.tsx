@@ -46,7 +46,7 @@ export function ProjectRow({
         )}
         {unsaved > 0 && (
           <Link className="unstored" to={projectHref(id)}>
-            {countText(unsaved, 'edit')} not saved
+            {countText(unsaved, 'edit')} not stored
           </Link>
         )}
         {here.length > 0 && <span className="here">open: {here.join(', ')}</span>}
