@@ -37,7 +37,7 @@ test('a broken document is refused with every place where it is broken, and noth
   await expect(page.getByText('from whole.json; nothing is stored yet')).toBeVisible();
   expect(((await server.get('/api/projects')).body as unknown[]).length).toBe(before);
   await page.getByRole('button', { name: 'Save as a new project' }).click();
-  await expect(page.getByText('no scene, prefab or widget yet')).toBeVisible();
+  await expect(page.getByText('the project has no scene')).toBeVisible();
 });
 
 test('edits wait while the server is away, and are sent when it is back', async ({ page }) => {
@@ -46,6 +46,7 @@ test('edits wait while the server is away, and are sent when it is back', async 
   const port = new URL(server.url).port;
   await page.goto(`${server.url}/`);
   await page.getByRole('link', { name: 'Storm over Veyra' }).click();
+  await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: 'Wire' }).click();
   await page.getByLabel('Scope').selectOption('pylon-ridge');
   await thing(page, 'mast-2').click();
   const calm = strip(page, 'onCalm');

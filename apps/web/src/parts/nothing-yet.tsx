@@ -5,6 +5,7 @@ import { Link } from 'react-router';
 export function NothingYet({ base, what }: { base: string; what: string }): ReactNode {
   return (
     <div className="middle">
+      <h1 className="unseen">Nothing yet</h1>
       <p>{what}</p>
       <p>
         <Link className="tick" to={`${base}/plan`}>

@@ -19,6 +19,7 @@ import { toThing } from '../../parts/plan/thing.js';
 import { WidgetBoard } from '../../parts/plan/widget-board.js';
 import { ScopeSelect } from '../../parts/scope-select.js';
 import { useSplit } from '../../parts/ui/splitter.js';
+import { useScope } from '../../parts/use-scope.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import { coveredSenders, useCoverage } from '../../session/use-coverage.js';
 import { ChosenBar } from './chosen-bar.js';
@@ -64,16 +65,11 @@ export function PlanView(): ReactNode {
   const session = useSession();
   const { index } = useSessionState();
   const address = usePlanAddress(index);
-  const at = index.assetAt.get(address.scope);
+  const owner = useScope(index, address.scope, address.go);
   const create = (changeSet: ChangeSet, id: string): void => {
     if (session.edit(changeSet)) address.go({ scope: id });
   };
   const [first] = index.assets;
-  // After undo of something new one is not left on a page about nothing.
-  const isGone = at === undefined && first !== undefined;
-  useEffect(() => {
-    if (isGone) address.go({ scope: first.decl.id });
-  });
   if (!first) {
     return (
       <div className="middle">
@@ -81,8 +77,7 @@ export function PlanView(): ReactNode {
       </div>
     );
   }
-  if (at === undefined) return null;
-  return <Stage key={address.scope} owner={index.assets[at]} address={address} />;
+  return owner && <Stage key={address.scope} owner={owner} address={address} />;
 }
 
 function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }): ReactNode {

@@ -146,7 +146,7 @@ function RowMenu({
       <button
         type="button"
         className="word"
-        aria-label={`Actions for ${name}`}
+        aria-label={`More actions for ${name}`}
         aria-haspopup="menu"
         aria-expanded={anchor !== null}
         onClick={(e) => setAnchor(e.currentTarget)}

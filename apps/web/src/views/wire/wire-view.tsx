@@ -17,6 +17,7 @@ import { WidgetBoxes } from '../../parts/plan/widget-boxes.js';
 import { rippleHref } from '../../parts/ripple-href.js';
 import { ScopeSelect } from '../../parts/scope-select.js';
 import { toThing } from '../../parts/plan/thing.js';
+import { useScope } from '../../parts/use-scope.js';
 import { NothingYet } from '../../parts/nothing-yet.js';
 import { lettersOn } from '../../session/letters.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
@@ -39,17 +40,11 @@ import { useWireAddress } from './wire-address.js';
 export function WireView(): ReactNode {
   const { id, index } = useSessionState();
   const address = useWireAddress(index);
-  const at = index.assetAt.get(address.scope);
+  const owner = useScope(index, address.scope, address.go);
   const [first] = index.assets;
-  const isGone = at === undefined && first !== undefined;
-  // After undo of something new one is not left on a page about nothing.
-  useEffect(() => {
-    if (isGone) address.go({ scope: first.decl.id });
-  });
   if (!first)
     return <NothingYet base={`/p/${id}`} what="Nothing can be wired yet: the project has no scene." />;
-  if (at === undefined) return null;
-  return <WireScope key={address.scope} owner={index.assets[at]} address={address} />;
+  return owner && <WireScope key={address.scope} owner={owner} address={address} />;
 }
 
 function WireScope({
