@@ -114,8 +114,8 @@ export { asItsAsset, differencesOf, differs, muting, type Differences } from './
 export { mutingAll, planBulk, type BulkChange, type BulkPlan, type BulkStep, type Row } from './edit/bulk.js';
 export { type NameKind, type NameRef } from './names/name.js';
 export { declareInProject, parseProjectLine, type ProjectDeclaration } from './wireline/project-line.js';
-export { redeclare } from './names/redeclare.js';
-export { nameFault, namesLike, renameName } from './names/rename.js';
+export { redeclare } from './rename/redeclare.js';
+export { nameFault, namesLike, renameName } from './rename/rename.js';
 export { countUses, usesOfName, type BindingUse, type NameUses, type PlacementUse } from './names/uses.js';
 export {
   CAUSE_PHRASES,

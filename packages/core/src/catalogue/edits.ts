@@ -1,5 +1,5 @@
 import type { Change } from '../edit/change.js';
-import { changesOfWalk } from '../names/changes.js';
+import { changesOfWalk } from '../edit/walk-changes.js';
 import { nameKey, type NameRef } from '../names/name.js';
 import { replacing, replacingAll } from '../names/uses.js';
 import { walkNames } from '../names/walk.js';

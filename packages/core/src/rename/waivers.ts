@@ -5,10 +5,10 @@ import { effectName } from '../project/effect-name.js';
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 import type { Waiver } from '../project/types.js';
 import { own } from '../util/own.js';
-import { NameContext } from './context.js';
-import { effectNames } from './declarations.js';
-import type { NameVisitor } from './name.js';
-import { each, patched } from './patch.js';
+import { NameContext } from '../names/context.js';
+import { effectNames } from '../names/declarations.js';
+import type { NameVisitor } from '../names/name.js';
+import { each, patched } from '../names/patch.js';
 
 /**
  * The waivers under which findings are still waived when names are replaced; null where none of them changes. A waiver of

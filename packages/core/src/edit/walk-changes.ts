@@ -1,4 +1,4 @@
-import { ASSET_PARTS, PROJECT_PARTS, type Change } from '../edit/change.js';
+import { ASSET_PARTS, PROJECT_PARTS, type Change } from './change.js';
 import type { Asset, Project } from '../project/types.js';
 import { append } from '../util/append.js';
 

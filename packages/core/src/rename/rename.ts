@@ -2,10 +2,10 @@ import type { Finding } from '../audit/finding.js';
 import type { Change } from '../edit/change.js';
 import { isName } from '../project/document.js';
 import type { ProjectIndex } from '../project/index-project.js';
-import { changesOfWalk } from './changes.js';
-import type { NameKind, NameRef } from './name.js';
-import { replacing } from './uses.js';
-import { walkNames } from './walk.js';
+import { changesOfWalk } from '../edit/walk-changes.js';
+import type { NameKind, NameRef } from '../names/name.js';
+import { replacing } from '../names/uses.js';
+import { walkNames } from '../names/walk.js';
 import { renamedWaivers } from './waivers.js';
 
 /** Kinds that the game may call what it likes; the others are names that a wire line can hold. */
