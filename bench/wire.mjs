@@ -6,7 +6,14 @@ const ROUNDS = 40;
 /** Clicks and keys from a chosen sender to a new binding, and milliseconds from an edit to the strip that tells its effect. */
 export default function wire() {
   return withApp(async ({ base, page }) => {
-    const [{ id }] = await (await fetch(`${base}/api/projects`)).json();
+    say(
+      `from New project to the first audited binding: ${await firstBinding(base, page)} keys besides the names`,
+    );
+    say(
+      `a gate of two properties, two events and two actions with effects: ${await gate(page)} keys besides the names`,
+    );
+    const demo = (await (await fetch(`${base}/api/projects`)).json()).find((p) => p.name !== NEW);
+    const { id } = demo;
     await page.goto(`${base}/p/${id}/wire?scope=pylon-ridge&at=mast-2`);
     await page.getByText(/Gate:/).waitFor();
     say(`by pointing: ${await byPointing(page)} clicks from the chosen sender to the new binding`);
@@ -18,6 +25,115 @@ export default function wire() {
     );
     return 0;
   });
+}
+
+const NEW = 'Mill';
+/** Counts keys; names that somebody thinks of are typed besides. */
+function typist(page) {
+  const counted = { keys: 0 };
+  return {
+    counted,
+    press: async (...keys) => {
+      for (const key of keys) {
+        counted.keys++;
+        await page.keyboard.press(key);
+        await page.waitForTimeout(60);
+      }
+    },
+    type: async (text) => {
+      counted.keys += text.length;
+      await page.keyboard.type(text, { delay: 15 });
+    },
+    name: (text) => page.keyboard.type(text, { delay: 15 }),
+  };
+}
+
+/** From the list of projects to a binding and its audit, by keyboard alone. */
+async function firstBinding(base, page) {
+  await page.goto(base);
+  await page.locator('.projectrow').first().waitFor();
+  await page.getByRole('button', { name: 'New project' }).focus();
+  const { counted, press, name } = typist(page);
+  await press('Enter');
+  await name(NEW);
+  await press('Enter');
+  await page.getByLabel('First scene').waitFor();
+  await name('yard');
+  await press('Enter');
+  await page.getByRole('combobox', { name: 'Place' }).waitFor();
+  await press('p');
+  for (const thing of ['Bell', 'Wheel']) {
+    await name(thing);
+    await press('Enter');
+    await page.waitForTimeout(300);
+  }
+  // Each prefab by its name, and what it says or does.
+  for (const [thing, declared] of [
+    ['Bell', 'onRung'],
+    ['Wheel', 'turn'],
+  ]) {
+    await press('Control+k');
+    await page.getByRole('dialog', { name: 'Go to' }).waitFor();
+    await name(thing);
+    await press('Enter');
+    await page.getByRole('combobox', { name: 'Add' }).waitFor();
+    await page.waitForTimeout(300);
+    await name(declared);
+    await press('Enter');
+    await page.locator(`[data-decl="${declared}"]`).waitFor();
+  }
+  await press('Control+k');
+  await page.getByRole('dialog', { name: 'Go to' }).waitFor();
+  await name('bell-1');
+  await press('Enter');
+  await page.locator('[data-event="onRung"]').waitFor();
+  await press('a');
+  await page.waitForTimeout(300);
+  await name('wh');
+  await press('Enter');
+  await page.locator('.actionrow:focus').waitFor();
+  await press('Enter');
+  await page.locator('[data-event="onRung"] .sentence').waitFor();
+  await page.getByText(/Gate: (passed|stopped)/).waitFor();
+  return counted.keys;
+}
+
+/** In the definition of the prefab that is open: two properties, two events, two actions with effects. */
+async function gate(page) {
+  await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: 'Plan' }).click();
+  await page.getByLabel('New scene, prefab or widget').selectOption('prefab');
+  await page.getByLabel('Name of the new prefab').fill('Gate');
+  await page.keyboard.press('Enter');
+  await page.getByRole('combobox', { name: 'Add' }).waitFor();
+  await page.waitForTimeout(300);
+  const { counted, press, type, name } = typist(page);
+  for (const [property, value] of [
+    ['isOpen', '=false'],
+    ['level', '=0'],
+  ]) {
+    await name(property);
+    await type(value);
+    await press('Enter');
+  }
+  for (const event of ['onOpened', 'onShut']) {
+    await name(event);
+    await press('Enter');
+  }
+  for (const [action, value, event] of [
+    ['open', 'true', 'onOpened'],
+    ['shut', 'false', 'onShut'],
+  ]) {
+    await name(action);
+    await type(':s');
+    await press('Tab');
+    await name('isOpen');
+    await type(` to ${value};r`);
+    await press('Tab');
+    await name(event);
+    await press('Enter');
+    await page.locator(`[data-decl="${action}"]`).waitFor();
+  }
+  return counted.keys;
 }
 
 async function byPointing(page) {

@@ -189,3 +189,66 @@ test('a fault is cured where it is told, as one undo', async ({ page, demo }) =>
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(fault).toContainText('"horn-7"');
 });
+
+test('a line drawn from one thing to another opens the finder with both ends answered', async ({
+  page,
+  demo,
+}) => {
+  await openMast(page, demo);
+  const at = async (path: string): Promise<{ x: number; y: number }> => {
+    const box = (await thing(page, path).locator('.hit').boundingBox())!;
+    return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+  };
+  const [from, to] = [await at('mast-1'), await at('brake-3')];
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  await page.mouse.move((from.x + to.x) / 2, (from.y + to.y) / 2, { steps: 4 });
+  await expect(page.locator('.linkline')).toBeVisible();
+  await page.mouse.move(to.x, to.y, { steps: 4 });
+  await page.mouse.up();
+  await expect(thing(page, 'brake-3')).toHaveClass(/picked/);
+  await page.getByRole('button', { name: /^release/ }).click();
+  await expect(page.locator('.sentence.sought .said')).toContainText('brake-3 release');
+  await expect(page).toHaveURL(/at=mast-1/);
+});
+
+test('the arrows walk the sentences; after a removal the next one has the focus; one is dragged before another', async ({
+  page,
+  demo,
+}) => {
+  await openMast(page, demo);
+  const said = (event: string, n: number): ReturnType<typeof strip> =>
+    strip(page, event).locator('.sentence .said').nth(n);
+  const texts = (): Promise<string[]> => strip(page, 'onGust').locator('.sentence .said').allInnerTexts();
+  await said('onGust', 0).focus();
+  await page.keyboard.press('ArrowDown');
+  await expect(said('onGust', 1)).toBeFocused();
+  const before = await texts();
+  expect(before.length).toBeGreaterThan(2);
+  await page.keyboard.press('Delete');
+  await expect.poll(texts).toEqual([before[0], ...before.slice(2)]);
+  await expect(said('onGust', 1)).toBeFocused();
+  await page.keyboard.press('Control+z');
+  await expect.poll(texts).toEqual(before);
+  await strip(page, 'onGust')
+    .locator('.sentence')
+    .nth(2)
+    .dragTo(strip(page, 'onGust').locator('.sentence').nth(0));
+  await expect.poll(texts).toEqual([before[2], before[0], before[1], ...before.slice(3)]);
+});
+
+test('keys of a single letter can be switched off, and then do nothing', async ({ page, demo }) => {
+  await openMast(page, demo);
+  await page.getByRole('button', { name: 'Shortcuts' }).click();
+  await page.getByLabel('Single-letter shortcuts').uncheck();
+  await page.getByRole('button', { name: 'Close' }).click();
+  const said = strip(page, 'onGust').locator('.sentence .said').first();
+  await said.focus();
+  await page.keyboard.press('m');
+  await page.keyboard.press('a');
+  await page.keyboard.press('w');
+  await expect(strip(page, 'onGust').locator('.sentence.off')).toHaveCount(0);
+  await expect(page.getByRole('combobox', { name: /^Line/ })).not.toBeFocused();
+  await page.keyboard.press('Alt+ArrowDown');
+  await expect(page.getByRole('button', { name: 'Undo', exact: true })).toBeEnabled();
+});

@@ -1,4 +1,5 @@
 import { ValidationPipe } from '@nestjs/common';
+import type { Server } from 'node:http';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import type { NextFunction, Request, Response } from 'express';
@@ -11,6 +12,7 @@ import { bodyParsers } from './http/bodies.js';
 import { hostAndOrigin } from './http/guards.js';
 import { earlyProblems } from './http/problem.filter.js';
 import { requestIds } from './http/request-id.js';
+import { LIMITS } from './limits.js';
 import { invalid, VALIDATION } from './http/validated.js';
 import { describeApi } from './openapi.js';
 import { serveWeb } from './web/static.js';
@@ -53,6 +55,7 @@ export async function createApp(config: Config): Promise<NestExpressApplication>
   app.getHttpAdapter().get('/api/openapi.json', (_request, response) => {
     (response as Response).json(api);
   });
+  (app.getHttpServer()).keepAliveTimeout = LIMITS.keepAlive;
   app.enableShutdownHooks();
   return app;
 }

@@ -6,6 +6,8 @@ const KiB = 1024;
 const MiB = 1024 * KiB;
 
 export const LIMITS = {
+  /** An idle connection is kept so long: longer than clients and proxies keep theirs, so that none is closed under a request. */
+  keepAlive: 65_000,
   body: {
     /** A whole document: a project, a replacement, a build. */
     document: 256 * MiB,

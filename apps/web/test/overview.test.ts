@@ -8,6 +8,7 @@ const entry = (part: Partial<CatalogueEntry>): CatalogueEntry => ({
   asset: 'Mast',
   name: 'onGust',
   about: 'the game’s code',
+  items: [],
   fields: [],
   note: '',
   brings: 0,

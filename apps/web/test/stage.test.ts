@@ -36,7 +36,7 @@ const after = ({ changes }: ChangeSet): Project['assets'][0] =>
   applyChanges(project, changes).project.assets[0];
 
 describe('what pressing on a plan means', () => {
-  const ground = { thing: null, handle: null, shift: false, staging: true };
+  const ground = { thing: null, handle: null, shift: false, staging: true, link: null };
   it.each([
     ['the ground', ground, { kind: 'pan' }],
     ['the ground with Shift', { ...ground, shift: true }, { kind: 'frame' }],
@@ -44,6 +44,11 @@ describe('what pressing on a plan means', () => {
     ['a thing with Shift', { ...ground, thing: 'mast-2', shift: true }, { kind: 'frame' }],
     ['a handle', { ...ground, handle: { path: 'a', at: 2 } }, { kind: 'area', path: 'a', handle: 2 }],
     ['a thing where nothing is staged', { ...ground, thing: 'mast-2', staging: false }, { kind: 'pan' }],
+    [
+      'a thing from which lines are drawn',
+      { ...ground, staging: false, link: 'a/b' },
+      { kind: 'link', path: 'a/b' },
+    ],
   ])('%s', (_what, press, gesture) => {
     expect(gestureOf(press)).toEqual(gesture);
   });

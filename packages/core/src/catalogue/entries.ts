@@ -195,7 +195,7 @@ function ofProject({ project }: ProjectIndex): CatalogueEntry[] {
     items,
     fields: [],
     note: '',
-    brings: items.length,
+    brings: kind === 'tag' ? items.length : 0,
     hears: 0,
     marks: [],
   });
@@ -220,7 +220,14 @@ export function usesOfEntry(
   { kind, asset, name }: Pick<CatalogueEntry, 'kind' | 'asset' | 'name'>,
 ): CatalogueUse[] {
   const uses: CatalogueUse[] = [];
-  if (kind === 'loadSet' || kind === 'peer' || kind === 'tag') return uses;
+  if (kind === 'tag') {
+    for (const owner of index.assets) {
+      if (owner.decl.tags?.includes(name))
+        uses.push({ owner, text: `${owner.decl.id}: tag`, side: 'brings' });
+    }
+    return uses;
+  }
+  if (kind === 'loadSet' || kind === 'peer') return uses;
   if (kind === 'enum' || kind === 'table') {
     for (const { owner, text } of typeUses(index).get(typeOf(kind, name)) ?? []) {
       uses.push({ owner, text, side: 'brings' });

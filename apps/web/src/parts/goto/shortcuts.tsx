@@ -16,6 +16,7 @@ const SHORTCUTS: readonly [string, readonly (readonly [string, string])[]][] = [
   [
     'Plan',
     [
+      ['P', 'place something by typing its name'],
       ['click, Shift click', 'choose a thing, choose one more'],
       ['Shift drag', 'choose what stands in a frame'],
       ['arrows, Shift arrows', 'move what is chosen by one step, by ten'],

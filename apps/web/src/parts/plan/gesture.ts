@@ -4,6 +4,8 @@ export type Gesture =
   /** Draws a frame; what stands in it is chosen. */
   | { kind: 'frame' }
   | { kind: 'move'; path: string }
+  /** Draws a line from one thing to another. */
+  | { kind: 'link'; path: string }
   /** Pulls a handle of the chosen thing's area: a corner of a polygon, or the only one of a circle or rectangle. */
   | { kind: 'area'; path: string; handle: number };
 
@@ -14,11 +16,13 @@ interface Press {
   shift: boolean;
   /** Whether things can be moved here at all. */
   staging: boolean;
+  /** Where they cannot: the thing from which a line can be drawn. */
+  link: string | null;
 }
 
 /** Decided when the pointer goes down, before anything changes. */
-export function gestureOf({ thing, handle, shift, staging }: Press): Gesture {
-  if (!staging) return { kind: 'pan' };
+export function gestureOf({ thing, handle, shift, staging, link }: Press): Gesture {
+  if (!staging) return link === null ? { kind: 'pan' } : { kind: 'link', path: link };
   if (handle) return { kind: 'area', path: handle.path, handle: handle.at };
   if (shift) return { kind: 'frame' };
   return thing === null ? { kind: 'pan' } : { kind: 'move', path: thing };

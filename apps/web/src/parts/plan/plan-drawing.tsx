@@ -47,6 +47,8 @@ interface Props {
   /** A double click on a thing. */
   onOpen?: (path: string) => void;
   staging?: Staging;
+  /** A line was drawn from one thing to another; only where nothing is staged. */
+  onLink?: (from: string, to: string) => void;
   /** A way over the plan, in metres. */
   way?: readonly (readonly [number, number])[];
 }
@@ -77,6 +79,7 @@ export function PlanDrawing({
   own,
   onPick,
   onOpen,
+  onLink,
   staging,
   way = [],
 }: Props): ReactNode {
@@ -163,6 +166,7 @@ export function PlanDrawing({
       handle: handle ? { path: handle.dataset.of!, at: Number(handle.dataset.handle) } : null,
       shift: e.shiftKey,
       staging: staging !== undefined,
+      link: onLink ? path : null,
     });
     clicked.current = true;
     const ground = path === null && !handle;
@@ -194,6 +198,11 @@ export function PlanDrawing({
     // The click that follows a drawn gesture is none; the next one is.
     requestAnimationFrame(() => (clicked.current = true));
     endPan(e);
+    if (drawn?.begun && drawn.gesture.kind === 'link') {
+      const under = document.elementFromPoint(e.clientX, e.clientY)?.closest<SVGElement>('.thing');
+      const to = under?.dataset.path;
+      if (to !== undefined && to !== drawn.gesture.path) onLink?.(drawn.gesture.path, to);
+    }
     if (!drawn || !staging) return;
     if (!drawn.begun) {
       if (drawn.ground || staging.placing) staging.onGround(place(e));
@@ -316,6 +325,9 @@ export function PlanDrawing({
             {only?.depth === 1 && areaOf(only) && !moving && (
               <AreaHandles path={only.path} at={only.at} area={areaOf(only)!} view={view} />
             )}
+            {drawn?.begun === true && drawn.gesture.kind === 'link' && (
+              <LinkLine drawn={drawn} pane={pane.ref} />
+            )}
             {way.length > 0 && <Way points={way.map((p) => toScreen(view, p))} />}
             {drawn?.begun === true && drawn.gesture.kind === 'frame' && (
               <Frame drawn={drawn} pane={pane.ref} />
@@ -372,6 +384,25 @@ function Way({ points }: { points: readonly [number, number][] }): ReactNode {
         <path key={i} d={`M${x - 4} ${y}l4 -4l4 4l-4 4z`} />
       ))}
     </g>
+  );
+}
+
+function LinkLine({
+  drawn: { x, y, dx, dy },
+  pane,
+}: {
+  drawn: Drawn;
+  pane: { current: HTMLDivElement | null };
+}): ReactNode {
+  const box = pane.current!.getBoundingClientRect();
+  return (
+    <line
+      className="linkline"
+      x1={x - box.left}
+      y1={y - box.top}
+      x2={x + dx - box.left}
+      y2={y + dy - box.top}
+    />
   );
 }
 

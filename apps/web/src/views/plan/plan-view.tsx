@@ -193,6 +193,7 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
     turn: (degrees) => chosen.length > 0 && edit(turn(degrees)),
     escape: () => (asset === null ? setChosen([]) : setAsset(null)),
     all: () => setChosen(owner.placements.map((p) => p.id)),
+    place: () => palette.current?.focus(),
   });
 
   const lower = useSplit({

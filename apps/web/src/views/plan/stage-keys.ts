@@ -11,6 +11,7 @@ export function useStageKeys(
     turn: (degrees: number) => unknown;
     escape: () => void;
     all: () => void;
+    place: () => void;
   },
 ): void {
   useEffect(() => {
@@ -38,6 +39,7 @@ export function useStageKeys(
       } else if ((e.key === 'Delete' || e.key === 'Backspace') && isHere) keys.leave();
       else if (key === '[' || key === ']') keys.turn(key === ']' ? 15 : -15);
       else if (key === '{' || key === '}') keys.turn(key === '}' ? 90 : -90);
+      else if (key === 'p' && lettersOn()) keys.place();
       else if (key === 'd' && isHere && lettersOn()) keys.duplicate(e.shiftKey);
       else if (e.key === 'Escape') keys.escape();
       else return;

@@ -56,6 +56,14 @@ export function EventStrip(props: Props): ReactNode {
       changes: [{ op: 'move', list: 'bindings', asset, id, index: owner.bindingAt.get(neighbour.id)! }],
     });
   };
+  const dropOn = (id: string, on: string): void => {
+    const asset = owner.decl.id;
+    if (!bindings.some((b) => b.id === id)) return;
+    onEdit({
+      label: `${asset}: moved ${id} to the place of ${on}`,
+      changes: [{ op: 'move', list: 'bindings', asset, id, index: owner.bindingAt.get(on)! }],
+    });
+  };
   return (
     <section
       className={`eventstrip ${active ? 'active' : ''}`}
@@ -102,6 +110,7 @@ export function EventStrip(props: Props): ReactNode {
                 onEdit={onEdit}
                 onHear={props.onHear}
                 onMove={(by) => move(i, by)}
+                onDropped={(id) => dropOn(id, b.id)}
               />
             ))}
           </ol>

@@ -17,6 +17,7 @@ import { selectedText } from '../../parts/selected-text.js';
 import { CoveredMark } from '../../parts/ui/covered-mark.js';
 import { SaidSentence } from '../../parts/ui/sentence.js';
 import { SeverityMark, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
+import { lettersOn } from '../../session/letters.js';
 import { useCoverage } from '../../session/use-coverage.js';
 import { checkDraft, draftOf, enteredFaults, withDraft } from './draft.js';
 import { BindingFields, Complaints } from './fields.js';
@@ -41,6 +42,8 @@ interface Props {
   onHear: (channel: string) => void;
   /** Moves it before or after its neighbour of the same event. */
   onMove: (by: -1 | 1) => void;
+  /** Another sentence was dropped on it, and takes its place. */
+  onDropped: (id: string) => void;
 }
 
 /** One binding as a sentence, with its faults under it; opened, it can be changed in place. */
@@ -57,10 +60,16 @@ export function SentenceRow(props: Props): ReactNode {
   const mute = (): boolean => onEdit(muting(owner, binding));
   const onKeyDown = (e: KeyboardEvent): void => {
     if (e.target !== e.currentTarget) return;
-    if (e.key === 'Delete') remove();
+    if (e.key === 'Delete') {
+      focusNext(row.current);
+      remove();
+    } else if (!e.altKey && (e.key === 'ArrowDown' || e.key === 'ArrowUp')) {
+      neighbour(row.current, e.key === 'ArrowDown' ? 1 : -1)?.focus();
+    } else if (e.key === 'm' && !lettersOn()) return;
     else if (e.key === 'm') mute();
-    else if (e.key === 'h' && 'channel' in binding.to) props.onHear(binding.to.channel);
-    else if (e.key === 'c' && !e.altKey) void navigator.clipboard.writeText(printBinding(binding));
+    else if (e.key === 'h' && lettersOn() && 'channel' in binding.to) props.onHear(binding.to.channel);
+    else if (e.key === 'c' && !e.altKey && (lettersOn() || e.ctrlKey || e.metaKey))
+      void navigator.clipboard.writeText(printBinding(binding));
     else if (e.altKey && e.key === 'ArrowUp') onMove(-1);
     else if (e.altKey && e.key === 'ArrowDown') onMove(1);
     else return;
@@ -71,6 +80,18 @@ export function SentenceRow(props: Props): ReactNode {
       className={`sentence ${off ? 'off' : ''} ${sought ? 'sought' : ''}`}
       ref={row}
       data-binding={binding.id}
+      draggable={!open}
+      onDragStart={(e) => {
+        e.dataTransfer.setData(DRAGGED, binding.id);
+        e.dataTransfer.setData('text/plain', printBinding(binding));
+      }}
+      onDragOver={(e) => e.dataTransfer.types.includes(DRAGGED) && e.preventDefault()}
+      onDrop={(e) => {
+        const id = e.dataTransfer.getData(DRAGGED);
+        if (id === '' || id === binding.id) return;
+        e.preventDefault();
+        props.onDropped(id);
+      }}
     >
       <span className="nth">{nth}</span>
       <button
@@ -110,6 +131,24 @@ export function SentenceRow(props: Props): ReactNode {
       ))}
       {open && <Editor {...props} onClose={() => setOpen(false)} onRemove={remove} onMute={mute} />}
     </li>
+  );
+}
+
+/** What is dragged from one sentence to another. */
+const DRAGGED = 'application/x-oquel-binding';
+
+/** The sentence before or after one, in whatever strip. */
+function neighbour(row: HTMLElement | null, by: 1 | -1): HTMLElement | null {
+  const all = [...document.querySelectorAll<HTMLElement>('.strips .sentence > .said')];
+  const at = all.findIndex((s) => s.parentElement === row);
+  return at < 0 ? null : (all[at + by] ?? null);
+}
+/** When a sentence goes, the one after it has the focus, or the one before it. */
+function focusNext(row: HTMLElement | null): void {
+  const next = (neighbour(row, 1) ?? neighbour(row, -1))?.parentElement?.dataset.binding;
+  if (next === undefined) return;
+  requestAnimationFrame(() =>
+    document.querySelector<HTMLElement>(`.strips [data-binding="${CSS.escape(next)}"] > .said`)?.focus(),
   );
 }
 

@@ -65,6 +65,8 @@ function WireScope({
   const active = sender.strips.find((s) => s.event === address.event) ?? sender.strips[0];
   const [adding, setAdding] = useState<string | null>(null);
   const [picked, setPicked] = useState<readonly string[]>([]);
+  // A line that was drawn from one thing to another: the finder opens with both ends answered.
+  const [link, setLink] = useState<{ from: string; to: string } | null>(null);
   const [found, setFound] = useState<readonly string[] | null>(null);
   const [taken, setTaken] = useState<readonly string[] | null>(null);
   const selected = useSelected(
@@ -89,6 +91,14 @@ function WireScope({
     },
     [addingStrip, go],
   );
+  useEffect(() => {
+    if (link?.from !== at) return;
+    setLink(null);
+    const strip = sender.strips.find((s) => !s.missing);
+    if (!strip) return;
+    setAdding(strip.event);
+    setPicked([link.to]);
+  }, [link, at, sender]);
   const scope: ArgScope = useMemo(
     () => ({ index, payload: (addingStrip ?? active)?.payload ?? [], reader: sender.reader }),
     [index, addingStrip, active, sender.reader],
@@ -155,6 +165,10 @@ function WireScope({
             looks={looks}
             covered={addingStrip ? 350 : 0}
             onPick={pick}
+            onLink={(from, to) => {
+              go({ at: from });
+              setLink({ from, to });
+            }}
           />
         )}
         {addingStrip && (

@@ -8,7 +8,7 @@ import type {
   Finding,
   ProjectIndex,
 } from '@oquel/core';
-import { useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
+import { useEffect, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import type { LineInputHandle } from '../../../parts/ui/line-input.js';
 import { AssetDetails } from './asset-details.js';
 import { declarationsOf, redeclaring, type Redeclaration } from './declaration-edits.js';
@@ -38,6 +38,11 @@ export function DefinitionPane(props: Props): ReactNode {
   const { index, findings, asset, onEdit, onAsk } = props;
   const [chosen, setChosen] = useState<string | null>(null);
   const line = useRef<LineInputHandle>(null);
+  // Whoever opens what declares nothing yet has come to declare.
+  const isBlank = useRef(asset.decl.kind !== 'scene' && declarationsOf(asset).length === 0);
+  useEffect(() => {
+    if (isBlank.current) line.current?.enter();
+  }, []);
   const list = useRef<HTMLDivElement>(null);
   const all = declarationsOf(asset);
   const set = (kind: DeclarationKind, name: string, next: Declaration['value'] | null): boolean => {
