@@ -1,5 +1,4 @@
 import { ValidationPipe } from '@nestjs/common';
-import type { Server } from 'node:http';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import type { NextFunction, Request, Response } from 'express';
@@ -55,7 +54,7 @@ export async function createApp(config: Config): Promise<NestExpressApplication>
   app.getHttpAdapter().get('/api/openapi.json', (_request, response) => {
     (response as Response).json(api);
   });
-  (app.getHttpServer()).keepAliveTimeout = LIMITS.keepAlive;
+  app.getHttpServer().keepAliveTimeout = LIMITS.keepAlive;
   app.enableShutdownHooks();
   return app;
 }

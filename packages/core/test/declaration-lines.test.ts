@@ -218,6 +218,8 @@ describe('completion', () => {
     ['onA when entered by ', ['Boat', '#heavy']],
     ['open: ', ['set ', 'raise ', 'toggle ']],
     ['open: s', ['set ', 'spawn ', 'sleep']],
+    ['open:s', ['set ', 'spawn ', 'sleep']],
+    ['property a: enum:S', ['enum:Side']],
     ['open: set ', ['isOpen to ', 'side to ']],
     ['open: set isOpen to ', ['true', 'false']],
     ['open(f: float): set level to ', ['$f']],

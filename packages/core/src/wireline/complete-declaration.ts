@@ -12,7 +12,7 @@ const EFFECT_WORDS = ['set ', 'raise ', 'toggle ', 'add ', 'spawn ', 'wake', 'sl
  * there. Cost: the names that could stand there.
  */
 export function completeDeclaration(index: ProjectIndex, asset: AssetIndex, beginning: string): Completions {
-  const typed = /(?:#?[A-Za-z_$@][\w:-]*|[$@#])?$/.exec(beginning)![0];
+  const typed = /(?:(?:enum|key):[\w-]*|#?[A-Za-z_][\w-]*|[$@][\w-]*|#)?$/.exec(beginning)![0];
   const at = beginning.length - typed.length;
   const text = typed.toLowerCase();
   const all = candidates(index, asset, beginning.slice(0, at));
