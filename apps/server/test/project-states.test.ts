@@ -59,7 +59,7 @@ describe('the list of projects', () => {
     await edit(id, 1, 'Ridge');
     expect(await lineOf(id)).toMatchObject({ version: 2, gate: { version: 1 } });
     expect((await server.get(at)).body).toEqual({ ...gate, version: 2 });
-    expect((await server.get(at.replace('24', '32'))).status).toBe(400);
+    expect((await server.get(`/api/projects/${id}/gate?today=2026-11-32`)).status).toBe(400);
   });
 
   it('tells who has a project open', async () => {

@@ -97,7 +97,7 @@ describe('values of what stands inside a placement', () => {
   });
 
   const wrong: [string, Placement['inside'], string, object][] = [
-    ['a path that leads nowhere', { 'mast/lost': { n: 1 } }, 'inside', { name: 'mast/lost' }],
+    ['a path that leads nowhere', { 'mast/lost': { n: 1 } }, 'override', { name: 'mast/lost' }],
     ['a property that is none', { 'mast/left': { hue: 1 } }, 'override', { property: 'mast/left.hue' }],
     ['a value of another type', { 'mast/left': { n: 'x' } }, 'value', { property: 'mast/left.n' }],
   ];

@@ -272,7 +272,7 @@ export class NaiveTextRules {
             if (inner?.kind === 'scene') inner = undefined;
           }
           if (!inner) {
-            this.report('dangling-name', 'inside', { ...subject, name: path }, at);
+            this.report('dangling-name', 'override', { ...subject, name: path }, at);
             continue;
           }
           for (const [name, value] of Object.entries(values)) {

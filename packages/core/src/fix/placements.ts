@@ -59,7 +59,7 @@ export const fixName: Fixer = (index, finding) => {
       change(rename(undefined), 'It belongs to the peer around it'),
     ];
   }
-  if (finding.class === 'inside' && 'name' in subject && placement.inside) {
+  if (finding.class === 'override' && 'name' in subject && placement.inside) {
     const { [subject.name]: _gone, ...others } = placement.inside;
     const { inside: _all, ...bare } = placement;
     const item = Object.keys(others).length > 0 ? { ...bare, inside: others } : bare;

@@ -21,7 +21,6 @@ export const danglingName = defineRule<Message>({
     classes: {
       muted: 'warning',
       override: 'warning',
-      inside: 'warning',
       peer: 'warning',
       scene: 'warning',
       property: 'warning',
@@ -76,10 +75,11 @@ function send(
   occurrences: Iterable<number>,
   data: { who: string; name: string; asset: string },
   known: Iterable<string>,
+  message: Message = cls,
 ): void {
   report({
     class: cls,
-    message: cls,
+    message,
     subject,
     occurrences,
     data,
@@ -122,7 +122,8 @@ function checkPlacements(ctx: AuditContext, owner: AssetIndex, report: Send): vo
         const inner = assetInside(ctx.index, placed, path);
         if (!inner) {
           const known = placed.placementAt.keys();
-          send(report, 'inside', { ...subject, name: path }, where(), { ...data, name: path }, known);
+          const missing = { ...data, name: path };
+          send(report, 'override', { ...subject, name: path }, where(), missing, known, 'inside');
           continue;
         }
         for (const name of Object.keys(values)) {
