@@ -47,6 +47,8 @@ test('edits wait while the server is away, and are sent when it is back', async 
   await page.goto(`${server.url}/`);
   await page.getByRole('link', { name: 'Storm over Veyra' }).click();
   await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: 'Wire' }).click();
+  await page.waitForURL(/\/wire/);
+  await page.locator('.strips').waitFor();
   await page.getByLabel('Scope').selectOption('pylon-ridge');
   await thing(page, 'mast-2').click();
   const calm = strip(page, 'onCalm');

@@ -8,6 +8,8 @@ test('from the list of projects to the demo, and a receiver found by pointing: t
   await page.getByRole('link', { name: 'Storm over Veyra' }).last().click();
   await expect(page.getByRole('link', { name: /Gate: stopped/ })).toBeVisible();
   await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: 'Wire' }).click();
+  await page.waitForURL(/\/wire/);
+  await page.locator('.strips').waitFor();
   await page.getByLabel('Scope').selectOption('pylon-ridge');
   await thing(page, 'mast-2').click();
   const calm = strip(page, 'onCalm');
