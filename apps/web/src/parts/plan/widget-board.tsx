@@ -88,7 +88,7 @@ export function WidgetBoard({ label, index, things, looks, staging, onPick, onOp
     }
     setDrag(null);
   };
-  const onGround = (e: PointerEvent<HTMLElement>): void => {
+  const pressBoard = (e: PointerEvent<HTMLElement>): void => {
     if (e.button !== 0 || (e.target !== e.currentTarget && !staging.placing)) return;
     const box = pane.current!.getBoundingClientRect();
     staging.onGround([
@@ -102,7 +102,7 @@ export function WidgetBoard({ label, index, things, looks, staging, onPick, onOp
       role="group"
       aria-label={label}
       ref={pane}
-      onPointerDown={onGround}
+      onPointerDown={pressBoard}
       onPointerMove={onPointerMove}
       onPointerUp={onPointerUp}
       onPointerCancel={() => setDrag(null)}
