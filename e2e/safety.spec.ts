@@ -68,6 +68,24 @@ test('edits wait while the server is away, and are sent when it is back', async 
   await server.stop();
 });
 
+test('the audit comes as soon as its program can be loaded, and edits are shown as stored meanwhile', async ({
+  page,
+  demo,
+}) => {
+  let away = true;
+  await page.route('**/assets/audit.worker*', (route) => (away ? route.abort() : route.continue()));
+  await page.goto(demo.url('wire?scope=pylon-ridge&at=mast-2'));
+  await expect(page.getByText('Auditing ...')).toBeVisible();
+  const calm = strip(page, 'onCalm');
+  await calm.getByRole('button', { name: 'Add a receiver' }).click();
+  await thing(page, 'brake-1').click();
+  await page.getByRole('button', { name: /^release/ }).click();
+  await expect(calm.locator('.count')).toHaveText('2');
+  await saved(page);
+  away = false;
+  await expect(page.getByText(/Gate:/)).toBeVisible();
+});
+
 for (const ground of ['light', 'dark'] as const) {
   test(`no barrier that axe can find, on the ${ground} ground`, async ({ page, demo, server }) => {
     await page.addInitScript((g) => localStorage.setItem('oquel.ground', g), ground);

@@ -11,13 +11,13 @@ const SEVERITIES: Finding['severity'][] = ['error', 'warning', 'info'];
 /** The audit at all times: gate, counts, longest chain, cycles, and what the last edit did to them. */
 export function AuditStrip(): ReactNode {
   const state = useSessionState();
-  const { id, audit, rehearsed, lastEdit, saving, waiting, project, connected, trouble } = state;
-  const offline = saving === 'offline' || !connected;
+  const { id, audit, rehearsed, lastEdit, project } = state;
   const base = `/p/${id}/audit`;
   if (!audit) {
     return (
       <footer className="strip" aria-label="Audit">
         Auditing ...
+        <Saved />
       </footer>
     );
   }
@@ -59,15 +59,24 @@ export function AuditStrip(): ReactNode {
           </>
         )}
       </span>
-      <span
-        className={`saved ${offline ? 'waiting' : ''}`}
-        data-saving={offline ? 'offline' : saving}
-        title={trouble ?? undefined}
-      >
-        {offline && `server not answering${waiting > 0 ? `: ${countText(waiting, 'edit')} waiting` : ''}`}
-        {!offline && (saving === 'saved' ? 'saved' : 'saving ...')}
-      </span>
+      <Saved />
     </footer>
+  );
+}
+
+/** Whether everything that was done here is stored. */
+function Saved(): ReactNode {
+  const { saving, waiting, connected, trouble } = useSessionState();
+  const offline = saving === 'offline' || !connected;
+  return (
+    <span
+      className={`saved ${offline ? 'waiting' : ''}`}
+      data-saving={offline ? 'offline' : saving}
+      title={trouble ?? undefined}
+    >
+      {offline && `server not answering${waiting > 0 ? `: ${countText(waiting, 'edit')} waiting` : ''}`}
+      {!offline && (saving === 'saved' ? 'saved' : 'saving ...')}
+    </span>
   );
 }
 

@@ -4,6 +4,7 @@ import { createContext, use, useEffect, useState, useSyncExternalStore, type Rea
 import { useLocation } from 'react-router';
 import { openProject } from '../api/client.js';
 import type { Auditor } from '../workers/auditor.js';
+import { LoadingWorker } from '../workers/loading-worker.js';
 import { LiveHub } from './live/live-hub.js';
 import { browserStore } from './queue/browser-store.js';
 import { whoIsIt } from './who.js';
@@ -36,7 +37,9 @@ export function SessionProvider({
   const [link, setLink] = useState<LiveHub | null>(null);
   useEffect(() => {
     if (!data) return;
-    const worker = new Worker(new URL('../workers/audit.worker.ts', import.meta.url), { type: 'module' });
+    const worker = new LoadingWorker(
+      () => new Worker(new URL('../workers/audit.worker.ts', import.meta.url), { type: 'module' }),
+    );
     const auditor: Remote<Auditor> = wrap<Auditor>(worker);
     const { opened, here } = data;
     const next = new ProjectSession(opened, auditor, {
