@@ -17,6 +17,7 @@ import {
   unknownVersion,
 } from './edit.problems.js';
 import { writeDifference } from './edit.rows.js';
+import { jsonArray } from './json-array.js';
 
 interface Entry {
   kind: 'edit' | 'undo' | 'redo';
@@ -159,9 +160,13 @@ export class EditsService {
       const { project, bytes } = await this.store.openAt(tx, id, version);
       const { changes, entry, isSent = false } = await prepare({ tx, version, project });
       const applied = applyChanges(project, changes);
-      const grown = await writeDifference(tx, id, project, applied.project);
+      // The database writes rows while the log's text is put together.
+      const [grown, texts] = await Promise.all([
+        writeDifference(tx, id, project, applied.project),
+        Promise.all([jsonArray(changes), jsonArray(applied.inverse)]),
+      ]);
       after = { version: version + 1, project: applied.project, bytes: Math.max(0, bytes + grown) };
-      const own = await this.append(tx, id, after, entry, dto, changes, applied.inverse);
+      const own = await this.append(tx, id, after, entry, dto, texts);
       const answer = await this.answer(tx, id, have, dto, version);
       // Whoever sent the changes of an edit has them; they know it by its key.
       const last = { ...own, changes: isSent && dto.key !== undefined ? [] : changes };
@@ -189,8 +194,7 @@ export class EditsService {
     { version, bytes }: StoredProject,
     entry: Entry,
     dto: AskDto,
-    changes: Change[],
-    inverse: Change[],
+    [changes, inverse]: readonly string[],
   ): Promise<Omit<LoggedEdit, 'changes'>> {
     const { at } = await tx
       .insertInto('edits')
@@ -203,8 +207,8 @@ export class EditsService {
         label: entry.label,
         who: dto.who,
         author: dto.author ?? null,
-        changes: JSON.stringify(changes),
-        inverse: JSON.stringify(inverse),
+        changes,
+        inverse,
         key: dto.key ?? null,
       })
       .returning('at')
