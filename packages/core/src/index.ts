@@ -96,6 +96,8 @@ export { WireLineFault } from './wireline/scanner.js';
 export { afterCompletion, completeWireLine, type Completion, type Completions } from './wireline/complete.js';
 export { checkLine } from './wireline/check.js';
 export { readWireLines, type PastedLine } from './wireline/paste.js';
+export { isPlacementLine, parsePlacement, printPlacement } from './wireline/placement.js';
+export { printStage, readStage, type StageLines } from './wireline/stage-lines.js';
 export {
   bindingsNaming,
   duplicationOf,

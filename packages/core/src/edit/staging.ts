@@ -5,6 +5,7 @@ import { sameValue } from '../project/value.js';
 import type { Change } from './change.js';
 import type { NameRef } from '../names/name.js';
 import { usesOfNames, type BindingUse } from '../names/uses.js';
+import { firstFree } from './first-free.js';
 import { freeBindingId } from './wiring.js';
 import { append } from '../util/append.js';
 import { own } from '../util/own.js';
@@ -77,18 +78,10 @@ export function duplicationOf(
 }
 
 function bindingCopies(owner: AssetIndex, copies: ReadonlyMap<string, string>): Change[] {
-  const carry = (path: string): string => {
-    const { scene, segments } = parsePath(path);
-    const here = scene === null || (scene === owner.decl.id && owner.decl.kind === 'scene');
-    const copy = here && segments.length > 0 ? copies.get(segments[0]) : undefined;
-    if (copy === undefined) return path;
-    const carried = [copy, ...segments.slice(1)].join('/');
-    return scene === null ? carried : `${scene}:${carried}`;
-  };
   const taken = new Set<string>();
   const changes: Change[] = [];
   for (const binding of owner.bindings) {
-    const copy = withPaths(binding, carry);
+    const copy = carriedOver(owner, binding, copies);
     if (samePaths(copy, binding)) continue;
     const id = freeBindingId(owner, binding.id.replace(/-\d+$/, ''), taken);
     taken.add(id);
@@ -103,7 +96,20 @@ function bindingCopies(owner: AssetIndex, copies: ReadonlyMap<string, string>): 
   return changes;
 }
 
-function withPaths(binding: Binding, change: (path: string) => string): Binding {
+/** The same binding of an owner with copies of placements in the place of those that it names. */
+export function carriedOver<B extends Pick<Binding, 'from' | 'to'>>(
+  owner: AssetIndex,
+  binding: B,
+  copies: ReadonlyMap<string, string>,
+): B {
+  const change = (path: string): string => {
+    const { scene, segments } = parsePath(path);
+    const here = scene === null || (scene === owner.decl.id && owner.decl.kind === 'scene');
+    const copy = here && segments.length > 0 ? copies.get(segments[0]) : undefined;
+    if (copy === undefined) return path;
+    const carried = [copy, ...segments.slice(1)].join('/');
+    return scene === null ? carried : `${scene}:${carried}`;
+  };
   const { from, to } = binding;
   return {
     ...binding,
@@ -124,10 +130,8 @@ export function freePlacementId(
   taken: ReadonlySet<string> = new Set(),
 ): string {
   const stem = like.replace(/-?\d+$/, '').slice(0, 56) || 'thing';
-  for (let n = 1; ; n++) {
-    const id = `${stem}-${n}`;
-    if (!owner.placementAt.has(id) && !taken.has(id)) return id;
-  }
+  const isTaken = (id: string): boolean => owner.placementAt.has(id) || taken.has(id);
+  return firstFree(`${owner.decl.id} places ${stem}`, stem, taken, isTaken);
 }
 /** The stem of ids for placements of an asset: `WindMast` gives `wind-mast`. */
 export function placementStem(asset: string): string {

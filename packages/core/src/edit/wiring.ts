@@ -1,3 +1,4 @@
+import { firstFree } from './first-free.js';
 import { MISSING, resolveByText } from '../expand/resolve.js';
 import { StandIns } from '../expand/stand-ins.js';
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
@@ -107,13 +108,6 @@ function sameParams(a: Action, b: Action): boolean {
   return JSON.stringify(a.params ?? []) === JSON.stringify(b.params ?? []);
 }
 
-/** For each set of ids that are taken besides, the number that was found last: the set only grows. */
-const numbers = new WeakMap<ReadonlySet<string>, Map<string, number>>();
-function numbersFor(taken: ReadonlySet<string>): Map<string, number> {
-  let known = numbers.get(taken);
-  if (!known) numbers.set(taken, (known = new Map<string, number>()));
-  return known;
-}
 /** A free binding id made of a stem, such as `onGust-3`; the stem's characters are kept within the format's names. */
 export function freeBindingId(
   owner: AssetIndex,
@@ -124,14 +118,7 @@ export function freeBindingId(
     .replace(/[^A-Za-z0-9_-]/g, '-')
     .replace(/^[^A-Za-z_]/, '_')
     .slice(0, 52);
-  const found = numbersFor(taken);
-  const key = `${owner.decl.id}/${base}`;
-  for (let n = found.get(key) ?? 1; ; n++) {
-    const id = `${base}-${n}`;
-    if (owner.bindingAt.has(id) || taken.has(id)) continue;
-    found.set(key, n);
-    return id;
-  }
+  return firstFree(`${owner.decl.id}/${base}`, base, taken, (id) => owner.bindingAt.has(id) || taken.has(id));
 }
 
 /** When two scenes are loaded at the same time. */

@@ -178,7 +178,7 @@ function argAt(s: Scanner, params: ReadonlySet<string>): Arg {
   const as = s.take(/^as\s+string(?![\w-])/) === null ? {} : ({ as: 'string' } as const);
   return sign === '$' ? { payload: name, ...as } : { property: name, ...as };
 }
-function recordAt<T>(s: Scanner, read: (s: Scanner) => T): Record<string, T> {
+export function recordAt<T>(s: Scanner, read: (s: Scanner) => T): Record<string, T> {
   const record: [string, T][] = [];
   if (s.take(/^\(/) === null) s.fail('"("');
   if (s.take(/^\)/) !== null) return {};

@@ -44,7 +44,8 @@ export function readWireLines(index: ProjectIndex, owner: AssetIndex, text: stri
   });
 }
 
-function withFreeId(owner: AssetIndex, { id, ...rest }: LineBinding, taken: Set<string>): Binding {
+/** With the id that it is named, or one made of its event where that is taken. */
+export function withFreeId(owner: AssetIndex, { id, ...rest }: LineBinding, taken: Set<string>): Binding {
   const stem = 'channel' in rest.from ? rest.from.channel : rest.from.event;
   const free = id !== undefined && !owner.bindingAt.has(id) && !taken.has(id);
   const own = free ? id : freeBindingId(owner, stem, taken);
@@ -53,6 +54,6 @@ function withFreeId(owner: AssetIndex, { id, ...rest }: LineBinding, taken: Set<
 }
 
 /** Equal for bindings that do the same, whatever they are called and noted. */
-function sameness(b: Binding): string {
+export function sameness(b: Omit<Binding, 'id'>): string {
   return canonicalJson({ from: b.from, to: b.to, args: b.args ?? {}, delay: b.delay ?? 0 });
 }
