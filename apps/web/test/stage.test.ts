@@ -69,8 +69,11 @@ describe('what pressing on a plan means', () => {
     expect([x, y].map((m) => m.toFixed(6))).toEqual(['12.500000', '7.250000']);
   });
 
-  it.each<[Area, number, [number, number], Area]>([
+  it.each<[Area, number, [number, number], Area, number?]>([
     [{ circle: 5 }, 0, [3, 4], { circle: 5 }],
+    [{ circle: 5 }, 0, [3.5, 4], { circle: 5.5 }, 0.5],
+    [{ rect: [2, 2] }, 0, [-3.2, 0.1], { rect: [6, 0.1] }, 1],
+    [{ rect: [2, 2] }, 0, [2.6, 3], { rect: [5, 6] }, 1],
     [{ circle: 5 }, 0, [0, 0], { circle: 0.1 }],
     [{ rect: [2, 2] }, 0, [-3, 1.26], { rect: [6, 2.5] }],
     [
@@ -91,8 +94,8 @@ describe('what pressing on a plan means', () => {
         ],
       },
     ],
-  ])('an area %j pulled at %d to %j', (area, handle, to, expected) => {
-    expect(pulled(area, handle, to)).toEqual(expected);
+  ])('an area %j pulled at %d to %j', (area, handle, to, expected, snap = 0) => {
+    expect(pulled(area, handle, to, snap)).toEqual(expected);
   });
 });
 

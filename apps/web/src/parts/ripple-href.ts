@@ -1,4 +1,4 @@
-import type { RippleStart } from '@oquel/core';
+import { assetAtPath, type AssetIndex, type ProjectIndex, type RippleStart } from '@oquel/core';
 
 /** The address of the ripple that begins there. */
 export function rippleHref(base: string, start: RippleStart, way: 'on' | 'back' = 'on'): string {
@@ -13,4 +13,12 @@ export function rippleHref(base: string, start: RippleStart, way: 'on' | 'back' 
   }
   if (way === 'back') query.set('way', way);
   return `${base}/ripple?${query.toString()}`;
+}
+
+/** In a prefab or widget the ripple of a nested thing is that of all things of its kind. */
+export function startAt(index: ProjectIndex, owner: AssetIndex, at: string, name?: string): RippleStart {
+  const named = name === undefined ? {} : { name };
+  if (at.includes(':')) return { at, ...named };
+  if (owner.decl.kind === 'scene') return { at: `${owner.decl.id}:${at}`, ...named };
+  return { asset: assetAtPath(index, owner, at)?.decl.id ?? owner.decl.id, ...named };
 }

@@ -2,6 +2,7 @@ import './go-to.css';
 import { Dialog } from '@mui/material';
 import { Fragment, useState, type ReactNode } from 'react';
 import { lettersOn, setLetters } from '../../session/letters.js';
+import { ofPlatform } from '../ui/keys.js';
 
 const SHORTCUTS: readonly [string, readonly (readonly [string, string])[]][] = [
   [
@@ -10,6 +11,7 @@ const SHORTCUTS: readonly [string, readonly (readonly [string, string])[]][] = [
       ['Ctrl K', 'go to anything that has a name'],
       ['?', 'this page'],
       ['Ctrl Z, Ctrl Shift Z', 'undo, redo'],
+      ['right click, Shift F10', 'all that can be done with it'],
       ['Esc', 'close what is open'],
     ],
   ],
@@ -24,6 +26,8 @@ const SHORTCUTS: readonly [string, readonly (readonly [string, string])[]][] = [
       ['double click', 'open the definition of a thing'],
       ['[ ], { }', 'turn by 15 degrees, by a quarter'],
       ['Delete', 'remove'],
+      ['F2', 'rename what is chosen'],
+      ['Ctrl C, X, V', 'copy, cut and paste, also into another scene or window, as lines of text'],
       ['Ctrl A', 'choose all'],
       ['wheel, + −, 0', 'zoom, show all'],
     ],
@@ -37,6 +41,7 @@ const SHORTCUTS: readonly [string, readonly (readonly [string, string])[]][] = [
       ['Ctrl V', 'paste lines, seen first'],
       ['Enter', 'on a sentence: change it'],
       ['M, Delete, C', 'on a sentence: mute, remove, copy as a line'],
+      ['Ctrl C, X, D', 'on a sentence: copy, cut, duplicate'],
       ['H', 'on a sentence that tells a channel: hear it in a scene'],
       ['Alt ↑ ↓', 'on a sentence: run earlier, later'],
     ],
@@ -118,9 +123,4 @@ export function Shortcuts({ onClose }: { onClose: () => void }): ReactNode {
       </button>
     </Dialog>
   );
-}
-
-/** Keys as the keyboard of this computer names them. */
-function ofPlatform(key: string): string {
-  return /Mac|iPhone|iPad/.test(navigator.userAgent) ? key.replaceAll('Ctrl', '⌘') : key;
 }

@@ -148,7 +148,7 @@ export function PlanDrawing({
     const [mx, my] = toMetres(view, [x + dx - box.left, y + dy - box.top]);
     return {
       path: gesture.path,
-      area: pulled(thing.area, gesture.handle, [mx - thing.at[0], my - thing.at[1]]),
+      area: pulled(thing.area, gesture.handle, [mx - thing.at[0], my - thing.at[1]], staging?.snap ?? 0),
     };
   }
   const place = (e: { clientX: number; clientY: number }): [number, number] => {

@@ -13,6 +13,8 @@ export function Entry<T>({
   read,
   warn,
   onTake,
+  onEnd,
+  name,
 }: {
   label: string;
   /** What stands before the field; the label is read out all the same. */
@@ -24,6 +26,10 @@ export function Entry<T>({
   read: (text: string) => Read<T>;
   warn?: (text: string) => string;
   onTake: (value: T) => void;
+  /** After Enter or Escape: where the focus goes on to. */
+  onEnd?: () => void;
+  /** Finds the field among others. */
+  name?: string;
 }): ReactNode {
   const [text, setText] = useState(value);
   useEffect(() => setText(value), [value]);
@@ -44,6 +50,7 @@ export function Entry<T>({
         className="line"
         style={{ width }}
         aria-label={label}
+        name={name}
         value={text}
         placeholder={placeholder}
         aria-invalid={error !== ''}
@@ -59,6 +66,7 @@ export function Entry<T>({
           // Taking it may move the focus to a button, which Enter must not press as well.
           e.preventDefault();
           e.stopPropagation();
+          onEnd?.();
         }}
       />
       {unit && <span className="soft"> {unit}</span>}

@@ -5,18 +5,23 @@ import {
   lazy,
   Suspense,
   useEffect,
+  useImperativeHandle,
   useMemo,
   useRef,
   useState,
   type KeyboardEvent,
   type ReactNode,
+  type Ref,
 } from 'react';
 import { lookedAt } from '../../session/looked.js';
 import { useSessionState } from '../../session/session-context.js';
-import { Link } from 'react-router';
+import { Link, useNavigate } from 'react-router';
+import { placesOf } from '../../parts/places.js';
+import { useContextMenu } from '../../parts/ui/context-menu.js';
 import { useQuery } from '../../parts/use-query.js';
 import { gateNow } from '../../session/gate.js';
 import { countText, SeverityMark, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
+import { findingChoices } from './finding-menu.js';
 import { FindingView } from './finding-view.js';
 import { Exports } from './exports.js';
 import {
@@ -68,11 +73,19 @@ export function AuditView(): ReactNode {
     [shown, by],
   );
   const set = (part: Record<string, string>): void => go(part, 'finding' in part || 'text' in part);
+  // Where the finding stood that is looked at: when it is cured, the one that comes to stand there is shown.
+  const seen = useRef<{ fingerprint: string; at: number } | null>(null);
+  const list = useRef<HTMLDivElement>(null);
   if (!audit) return <div className="middle">Auditing ...</div>;
   const ordered = rows.flatMap((r) => (r.kind === 'finding' ? [r.finding] : []));
   const wanted = params.get('finding');
   const current = ordered.find((f) => f.fingerprint === wanted) ?? (wanted === null ? ordered[0] : undefined);
   const gone = wanted !== null && !audit.findings.some((f) => f.fingerprint === wanted);
+  const next =
+    gone && seen.current?.fingerprint === wanted
+      ? ordered[Math.min(seen.current.at, ordered.length - 1)]
+      : undefined;
+  if (current) seen.current = { fingerprint: current.fingerprint, at: ordered.indexOf(current) };
   const tabs = <Tabs tab={tab} onChoose={(t) => set({ tab: t === 'findings' ? '' : t })} />;
   if (tab !== 'findings') {
     return (
@@ -117,12 +130,22 @@ export function AuditView(): ReactNode {
           onFilter={set}
         />
         <FindingList
+          ref={list}
           rows={rows}
           ordered={ordered}
           current={current}
           onChoose={(f) => set({ finding: f.fingerprint })}
         />
       </div>
+      {next && (
+        <GoOn
+          key={next.fingerprint}
+          onShow={() => {
+            set({ finding: next.fingerprint });
+            list.current?.focus();
+          }}
+        />
+      )}
       {current ? (
         <FindingView key={current.fingerprint} finding={current} />
       ) : (
@@ -263,18 +286,47 @@ function stopWords(stopping: readonly Finding[]): string {
     .join(' and ');
 }
 
+/** Leads on to the next finding once the one that was looked at is gone. */
+function GoOn({ onShow }: { onShow: () => void }): ReactNode {
+  const show = useRef(onShow);
+  useEffect(() => show.current(), []);
+  return null;
+}
+
 function FindingList({
+  ref,
   rows,
   ordered,
   current,
   onChoose,
 }: {
+  ref: Ref<HTMLDivElement>;
   rows: readonly Row[];
   ordered: readonly Finding[];
   current: Finding | undefined;
   onChoose: (f: Finding) => void;
 }): ReactNode {
   const box = useRef<HTMLDivElement>(null);
+  useImperativeHandle(ref, () => box.current!);
+  const { id, index } = useSessionState();
+  const navigate = useNavigate();
+  const { params, go } = useQuery();
+  const { onContextMenu, menu } = useContextMenu(
+    (target) => {
+      const fingerprint = target.closest<HTMLElement>('[data-fingerprint]')?.dataset.fingerprint;
+      const finding =
+        ordered.find((f) => f.fingerprint === fingerprint) ?? (target === box.current ? current : undefined);
+      if (finding) onChoose(finding);
+      return finding ?? null;
+    },
+    (finding) =>
+      findingChoices(finding, {
+        places: placesOf(index, `/p/${id}`, finding, 3),
+        to: (href) => void navigate(href),
+        isFiltered: params.get('rule') === finding.rule,
+        only: (rule) => go({ rule }),
+      }),
+  );
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => box.current,
@@ -304,7 +356,9 @@ function FindingList({
       role="group"
       aria-label="Findings, arrow keys move"
       onKeyDown={onKeyDown}
+      onContextMenu={onContextMenu}
     >
+      {menu}
       <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
         {virtual.getVirtualItems().map((item) => {
           const row = rows[item.index];
@@ -329,6 +383,7 @@ function FindingList({
               tabIndex={-1}
               aria-current={row.finding === current}
               data-rule={row.finding.rule}
+              data-fingerprint={row.finding.fingerprint}
               onClick={() => onChoose(row.finding)}
             >
               <SeverityMark severity={row.finding.severity} label={SEVERITY_WORD[row.finding.severity]} />

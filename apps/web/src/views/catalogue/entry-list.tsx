@@ -1,8 +1,12 @@
 import { printFields, type CatalogueEntry, type Finding } from '@oquel/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
+import { useNavigate } from 'react-router';
 import { useEffect, useRef, type KeyboardEvent, type ReactNode } from 'react';
+import { useContextMenu } from '../../parts/ui/context-menu.js';
+import { useSessionState } from '../../session/session-context.js';
 import { SeverityMark, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
 import { entryKey } from './catalogue-address.js';
+import { entryChoices, renameEntry } from './entry-menu.js';
 
 const ROW = 28;
 const KIND_WORD: Record<CatalogueEntry['kind'], string> = {
@@ -43,6 +47,7 @@ export function EntryList({
     if (at >= 0) virtual.scrollToIndex(at);
   }, [at, virtual]);
   const onKeyDown = (e: KeyboardEvent): void => {
+    if (e.key === 'F2') return renameEntry();
     const page = Math.max(1, Math.floor((scroller.current?.clientHeight ?? ROW) / ROW) - 1);
     const from = latest.current;
     const to: Record<string, number> = {
@@ -58,8 +63,20 @@ export function EntryList({
     latest.current = Math.min(entries.length - 1, Math.max(0, to[e.key]));
     onChoose(entryKey(entries[latest.current]));
   };
+  const { id } = useSessionState();
+  const navigate = useNavigate();
+  const { onContextMenu, menu } = useContextMenu(
+    (target) => {
+      const key = target.closest<HTMLElement>('[data-entry]')?.dataset.entry ?? chosen;
+      const entry = entries.find((e) => entryKey(e) === key);
+      if (entry) onChoose(key);
+      return entry ?? null;
+    },
+    (entry) => entryChoices(entry, `/p/${id}`, (href) => void navigate(href)),
+  );
   return (
-    <div className="scroller" ref={scroller}>
+    <div className="scroller" ref={scroller} onContextMenu={onContextMenu}>
+      {menu}
       <div
         className="entryrows"
         role="listbox"

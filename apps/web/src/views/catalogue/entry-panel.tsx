@@ -193,6 +193,7 @@ export function EntryPanel({ index, base, entry, entries, findings, onGo }: Prop
         <button
           type="button"
           className="tick"
+          data-deed="remove"
           onClick={() => ask(`removed the ${word} ${name}`, retireEntry(index, entry), '')}
         >
           Remove

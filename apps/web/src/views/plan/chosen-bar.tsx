@@ -23,10 +23,12 @@ interface Props {
   chosen: readonly Placement[];
   onEdit: (changeSet: ChangeSet) => void;
   onRename: (id: string, to: string) => void;
+  /** The name is typed, or left as it was. */
+  onNamed: () => void;
 }
 
 /** What is chosen, to be changed at once: one thing by its name, place, area and properties, many by what they share. */
-export function ChosenBar({ index, owner, chosen, onEdit, onRename }: Props): ReactNode {
+export function ChosenBar({ index, owner, chosen, onEdit, onRename, onNamed }: Props): ReactNode {
   const ids = chosen.map((p) => p.id);
   const one = chosen.length === 1 ? chosen[0] : null;
   const assets = new Set(chosen.map((p) => p.asset));
@@ -53,10 +55,12 @@ export function ChosenBar({ index, owner, chosen, onEdit, onRename }: Props): Re
           <Entry
             key={one.id}
             label="Name"
+            name="placement"
             value={one.id}
             width={150}
             read={(text) => readName(owner, one.id, text)}
             onTake={(to) => to !== one.id && onRename(one.id, to)}
+            onEnd={onNamed}
           />
         ) : (
           <b>{some(ids)}</b>

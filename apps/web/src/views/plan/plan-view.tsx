@@ -1,27 +1,18 @@
 import './plan-view.css';
 import '../../parts/impact-panel.css';
-import {
-  bindingsNaming,
-  countUses,
-  freePlace,
-  reachableFrom,
-  usesOfName,
-  type AssetIndex,
-  type ChangeSet,
-  type Finding,
-  type NameUses,
-} from '@oquel/core';
-import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { freePlace, type AssetIndex, type ChangeSet, type Finding } from '@oquel/core';
+import type { ReactNode } from 'react';
+import { useNavigate } from 'react-router';
 import { FaultLine } from '../../parts/fault-line.js';
 import { ImpactPanel } from '../../parts/impact-panel.js';
-import { PlanDrawing, type Staging } from '../../parts/plan/plan-drawing.js';
-import { toThing } from '../../parts/plan/thing.js';
+import { PlanDrawing } from '../../parts/plan/plan-drawing.js';
 import { WidgetBoard } from '../../parts/plan/widget-board.js';
+import { rippleHref, startAt } from '../../parts/ripple-href.js';
 import { ScopeSelect } from '../../parts/scope-select.js';
+import { useContextMenu } from '../../parts/ui/context-menu.js';
 import { useSplit } from '../../parts/ui/splitter.js';
 import { useScope } from '../../parts/use-scope.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
-import { coveredSenders, useCoverage } from '../../session/use-coverage.js';
 import { ChosenBar } from './chosen-bar.js';
 import { Deeds } from './deeds.js';
 import { DefinitionPane } from './definition/definition-pane.js';
@@ -29,36 +20,15 @@ import { DropPanel } from './drop-panel.js';
 import { FirstScene } from './first-scene.js';
 import { Hint } from './hints.js';
 import { NewAsset } from './new-asset.js';
-import { Palette, type Placeable } from './palette.js';
+import { Palette } from './palette.js';
 import { PartsList } from './parts-list.js';
-import { findingsByPlacement, looksOf, namingCounts } from './placement-looks.js';
 import { usePlanAddress, type PlanAddress } from './plan-address.js';
 import { RemovalPanel } from './removal-panel.js';
-import {
-  copying,
-  dropping as droppingOf,
-  duplicating,
-  moving,
-  placing,
-  placingNew,
-  removing,
-  renaming,
-  renamingAsset,
-  reordering,
-  setting,
-  turning,
-} from './stage-edits.js';
-import { useStageKeys } from './stage-keys.js';
+import { dropping as droppingOf, reordering } from './stage-edits.js';
+import { stageChoices } from './stage-menu.js';
+import { useStage } from './use-stage.js';
 
 const SNAPS = [0, 0.1, 0.5, 1, 5];
-
-/** A change of something that is used elsewhere, looked at before it is done. */
-interface Pending {
-  uses: NameUses;
-  changeSet: ChangeSet;
-  /** Done once it is made. */
-  then?: () => void;
-}
 
 /** Sets the stage: what stands where, drawn to scale, and what each scene, prefab and widget is made of. */
 export function PlanView(): ReactNode {
@@ -81,120 +51,69 @@ export function PlanView(): ReactNode {
 }
 
 function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }): ReactNode {
-  const session = useSession();
-  const { id: project, index, audit } = useSessionState();
-  const { go } = address;
-  const [asset, setAsset] = useState<Placeable | null>(null);
-  const [snap, setSnap] = useState(0.5);
-  const isScene = owner.decl.kind === 'scene';
-  const [declares, setDeclares] = useState(false);
-  const palette = useRef<HTMLInputElement>(null);
-  const region = useRef<HTMLDivElement>(null);
-  const [pending, setPending] = useState<Pending | null>(null);
-  const [round, setRound] = useState(0);
-  const [dropping, setDropping] = useState(false);
-  const [leaving, setLeaving] = useState<readonly string[] | null>(null);
-  // The address follows what is chosen; it would be too slow to lead.
-  const [wanted, setChosen] = useState(address.chosen);
-  const told = address.chosen.join();
-  useEffect(() => {
-    if (wanted.join() !== told) go({ chosen: wanted });
-  }, [wanted, told, go]);
-  const chosen = useMemo(() => wanted.filter((id) => owner.placementAt.has(id)), [wanted, owner]);
-  const placements = chosen.map((id) => owner.placements[owner.placementAt.get(id)!]);
-  const boxes = useMemo(() => reachableFrom(index, owner).map(toThing), [index, owner]);
-  const things = useMemo(() => boxes.filter((t) => t.depth > 0), [boxes]);
-  const findings = useMemo(() => findingsByPlacement(audit?.findings ?? [], owner), [audit, owner]);
-  const coverage = useCoverage();
-  const covered = useMemo(() => coveredSenders(owner, coverage), [owner, coverage]);
-  const looks = useMemo(
-    () => looksOf(index, owner, chosen, findings, covered),
-    [index, owner, chosen, findings, covered],
-  );
-  const counts = useMemo(() => namingCounts(owner), [owner]);
-
-  const turn = (degrees: number): ChangeSet => turning(index, owner, chosen, degrees);
-  const edit = useCallback(
-    (changeSet: ChangeSet) => changeSet.changes.length > 0 && session.edit(changeSet),
-    [session],
-  );
-  const ask = (uses: NameUses, changeSet: ChangeSet, then?: () => void): void => {
-    if (countUses(uses) > 0) setPending({ uses, changeSet, then });
-    else if (edit(changeSet)) then?.();
-  };
-  const renameAsset = (to: string): void => {
-    const { id } = owner.decl;
-    const uses = usesOfName(index, { kind: 'asset', asset: '', of: '', name: id });
-    ask(uses, renamingAsset(index, audit?.findings ?? [], id, to), () => go({ scope: to }));
-  };
-  const duplicateAsset = (): void => {
-    const { changeSet, id } = copying(index, owner);
-    if (edit(changeSet)) go({ scope: id });
-  };
-  const openThing = (path: string): void => {
-    const [id] = path.split('/');
-    const slot = owner.placementAt.get(id);
-    if (slot !== undefined && owner.placed[slot] >= 0) go({ scope: owner.placements[slot].asset });
-  };
-  const place = ({ id, kind, isNew }: Placeable, at: readonly [number, number]): void => {
-    const placed = isNew ? placingNew(index, owner, kind, id, at) : placing(owner, id, at);
-    if (edit(placed.changeSet)) setChosen([placed.id]);
-  };
-  const choose = useCallback((id: string, add: boolean) => {
-    const [own] = id.split('/');
-    setChosen((old) => {
-      if (!add) return [own];
-      return old.includes(own) ? old.filter((c) => c !== own) : [...old, own];
-    });
-  }, []);
-  const take = (ids: readonly string[], wired: boolean): void => {
-    if (edit(removing(index, owner, ids, wired))) setChosen([]);
-    setLeaving(null);
-  };
-  const leave = (): void => {
-    if (chosen.length === 0) return;
-    if (bindingsNaming(index, owner, new Set(chosen)).length === 0) take(chosen, false);
-    else setLeaving(chosen);
-  };
-  const duplicate = (wired: boolean): void => {
-    const { changeSet, copies } = duplicating(owner, chosen, wired);
-    if (edit(changeSet)) setChosen(copies);
-  };
-  const staging: Staging = {
+  const stage = useStage(owner, address);
+  const {
+    project,
+    index,
+    audit,
+    asset,
+    setAsset,
     snap,
+    setSnap,
+    isScene,
+    palette,
+    region,
+    pending,
+    setPending,
+    round,
+    setRound,
+    dropping,
+    setDropping,
+    leaving,
+    setLeaving,
     chosen,
-    placing: asset !== null,
-    onMove: (ids, by) => {
-      edit(moving(owner, ids, by));
-      if (!ids.every((id) => chosen.includes(id))) setChosen(ids);
-    },
-    onFrame: (ids) => setChosen(ids),
-    onGround: (at) => {
-      if (asset === null) return setChosen([]);
-      const step = snap > 0 ? snap : 0.001;
-      place(asset, at.map((m) => Math.round(m / step) * step) as [number, number]);
-      if (asset.isNew) setAsset({ ...asset, isNew: false });
-    },
-    onArea: (id, area) =>
-      edit(
-        id === '.'
-          ? {
-              label: `${owner.decl.id}: set its area`,
-              changes: [{ op: 'set', asset: owner.decl.id, part: 'area', value: area }],
-            }
-          : setting(owner, [id], 'area', area),
-      ),
-  };
-  useStageKeys(region, {
-    move: (dx, dy) =>
-      chosen.length > 0 && edit(moving(owner, chosen, [dx * (snap || 0.1), dy * (snap || 0.1)])),
+    placements,
+    boxes,
+    things,
+    findings,
+    looks,
+    counts,
+    turn,
+    edit,
+    renameAsset,
+    duplicateAsset,
+    openThing,
+    place,
+    choose,
+    take,
     leave,
-    duplicate: (wired) => chosen.length > 0 && duplicate(wired),
-    turn: (degrees) => chosen.length > 0 && edit(turn(degrees)),
-    escape: () => (asset === null ? setChosen([]) : setAsset(null)),
-    all: () => setChosen(owner.placements.map((p) => p.id)),
-    place: () => palette.current?.focus(),
-  });
+    duplicate,
+    staging,
+    go,
+    declares,
+    setDeclares,
+    rename,
+    named,
+  } = stage;
+
+  const navigate = useNavigate();
+  const { onContextMenu, menu } = useContextMenu(
+    (target): { path: string | null } | null => {
+      if (target.closest('.chosenpart, .definition, .undertabs, .head, [role="dialog"]')) return null;
+      const path =
+        target.closest<SVGElement>('[data-path]')?.dataset.path ??
+        target.closest<HTMLElement>('[data-part]')?.dataset.part;
+      const [id] = path?.split('/') ?? [];
+      if (id !== undefined && !chosen.includes(id)) choose(id, false);
+      return { path: id ?? null };
+    },
+    ({ path }) =>
+      stageChoices(owner, stage, path, {
+        wire: (at) => void navigate(`/p/${project}/wire?scope=${owner.decl.id}&at=${at}`),
+        ripple: (at) => void navigate(rippleHref(`/p/${project}`, startAt(index, owner, at))),
+        place: () => palette.current?.focus(),
+      }),
+  );
 
   const lower = useSplit({
     name: 'plan-under',
@@ -236,9 +155,8 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
             owner={owner}
             chosen={placements}
             onEdit={edit}
-            onRename={(id, to) => {
-              if (edit(renaming(index, audit?.findings ?? [], owner, id, to))) setChosen([to]);
-            }}
+            onRename={rename}
+            onNamed={named}
           />
         ) : (
           <p className="soft hint">
@@ -262,6 +180,7 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
 
   return (
     <div className={`stage ${isScene ? '' : 'defining'}`}>
+      {menu}
       <div className="stagebar">
         <h1 className="unseen">Plan of {owner.decl.id}</h1>
         <ScopeSelect index={index} value={owner.decl.id} onChange={(scope) => go({ scope })} />
@@ -319,6 +238,7 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
         {!isScene && side.divider}
         <div
           className="stagemain"
+          onContextMenu={onContextMenu}
           style={
             isScene ? { display: 'contents' } : { gridTemplateRows: `minmax(0, 1fr) auto ${lower.size}px` }
           }

@@ -12,6 +12,7 @@ export function useStageKeys(
     escape: () => void;
     all: () => void;
     place: () => void;
+    rename: () => unknown;
   },
 ): void {
   useEffect(() => {
@@ -41,6 +42,7 @@ export function useStageKeys(
       else if (key === '{' || key === '}') keys.turn(key === '}' ? 90 : -90);
       else if (key === 'p' && lettersOn()) keys.place();
       else if (key === 'd' && isHere && lettersOn()) keys.duplicate(e.shiftKey);
+      else if (e.key === 'F2') keys.rename();
       else if (e.key === 'Escape') keys.escape();
       else return;
       e.preventDefault();

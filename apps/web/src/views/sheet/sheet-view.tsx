@@ -3,6 +3,7 @@ import { Autocomplete, TextField } from '@mui/material';
 import { planBulk, printBinding, type AssetIndex } from '@oquel/core';
 import { useDeferredValue, useEffect, useMemo, useState, type ReactNode } from 'react';
 import { Link, useNavigate } from 'react-router';
+import { copyText } from '../../parts/clipboard.js';
 import { countText } from '../../parts/ui/severity-mark.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import { BulkBar } from './bulk-bar.js';
@@ -75,8 +76,7 @@ export function SheetView(): ReactNode {
         else next.add(i);
       return next;
     });
-  const copy = (): void =>
-    void navigator.clipboard.writeText(chosen.map((r) => printBinding(r.binding)).join('\n'));
+  const copy = (): void => void copyText(chosen.map((r) => printBinding(r.binding)).join('\n'));
   const open = ({ owner: { decl }, binding: { id: binding, from } }: SheetRow): void => {
     const [at, event] = 'at' in from ? [from.at, from.event] : [`#${from.channel}`, from.channel];
     void navigate(`/p/${id}/wire?${new URLSearchParams({ scope: decl.id, at, event, binding })}`);

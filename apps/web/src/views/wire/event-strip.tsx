@@ -9,6 +9,7 @@ import {
 } from '@oquel/core';
 import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
+import { copyText } from '../../parts/clipboard.js';
 import { FaultLine } from '../../parts/fault-line.js';
 import { SeverityMark, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
 import { SentenceRow } from './sentence-row.js';
@@ -138,7 +139,7 @@ export function EventStrip(props: Props): ReactNode {
               type="button"
               className="word"
               title="As lines of text, to be pasted on another event or elsewhere"
-              onClick={() => void navigator.clipboard.writeText(bindings.map(printBinding).join('\n'))}
+              onClick={() => void copyText(bindings.map(printBinding).join('\n'))}
             >
               Copy as lines
             </button>

@@ -1,6 +1,7 @@
 import './lines.css';
 import {
   freeBindingId,
+  isPlacementLine,
   printFrom,
   type AssetIndex,
   type Binding,
@@ -9,9 +10,11 @@ import {
   type LineBinding,
   type ProjectIndex,
 } from '@oquel/core';
-import { useCallback, useEffect, useState, type ReactNode } from 'react';
+import { useCallback, useEffect, useRef, useState, type ReactNode } from 'react';
+import { isForView } from '../../parts/clipboard.js';
+import { pasting } from '../../parts/pasting.js';
 import { countText } from '../../parts/ui/severity-mark.js';
-import { useSessionState } from '../../session/session-context.js';
+import { useSession, useSessionState } from '../../session/session-context.js';
 import { LineField } from './line-field.js';
 import { PastePanel } from './paste-panel.js';
 
@@ -27,19 +30,28 @@ interface Props {
 
 /** Bindings as text: one typed as a line, many pasted, wherever the focus is. */
 export function Lines({ index, owner, here, onEdit, onAdded }: Props): ReactNode {
+  const session = useSession();
   const { id: project } = useSessionState();
   const [pasted, setPasted] = useState<string | null>(null);
   useEffect(() => {
     const onPaste = (e: ClipboardEvent): void => {
-      if (e.target instanceof HTMLElement && e.target.matches('input, textarea, select')) return;
+      if (!isForView(e)) return;
       const text = e.clipboardData?.getData('text') ?? '';
       if (!/\S/.test(text)) return;
       e.preventDefault();
-      setPasted(text);
+      if (text.split('\n').some(isPlacementLine)) latest.current(text);
+      else setPasted(text);
     };
     window.addEventListener('paste', onPaste);
     return () => window.removeEventListener('paste', onPaste);
   }, []);
+  // Things with what is wired between them come in as on the plan.
+  const latest = useRef((_text: string): void => undefined);
+  latest.current = (text) => {
+    const { changeSet, words } = pasting(index, owner, text);
+    if (changeSet) onEdit(changeSet);
+    if (words !== null) session.notice(words, changeSet ? 'told' : 'refused');
+  };
   const close = useCallback(() => setPasted(null), []);
   const add = (bindings: Binding[]): boolean => {
     if (!onEdit(additions(owner, bindings))) return false;

@@ -8,12 +8,15 @@ import {
   type ProjectIndex,
   type SelectedNow,
   assetAtPath,
+  freeBindingId,
   printBinding,
   reachableFrom,
 } from '@oquel/core';
 import { useEffect, useId, useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
+import { copyText } from '../../parts/clipboard.js';
 import { FaultLine } from '../../parts/fault-line.js';
 import { selectedText } from '../../parts/selected-text.js';
+import { useContextMenu } from '../../parts/ui/context-menu.js';
 import { CoveredMark } from '../../parts/ui/covered-mark.js';
 import { SaidSentence } from '../../parts/ui/sentence.js';
 import { SeverityMark, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
@@ -56,27 +59,70 @@ export function SentenceRow(props: Props): ReactNode {
   }, [sought]);
   const off = binding.enabled === false;
   const used = useCoverage()?.(owner.decl.id, binding.id);
-  const remove = (): boolean => onEdit(removal(owner, binding));
+  const remove = (): boolean => {
+    focusNext(row.current);
+    return onEdit(removal(owner, binding));
+  };
+  const copy = (): void => void copyText(printBinding(binding));
+  const cut = (): void => {
+    copy();
+    remove();
+  };
+  const duplicate = (): boolean => onEdit(duplication(owner, binding));
   const mute = (): boolean => onEdit(muting(owner, binding));
   const onKeyDown = (e: KeyboardEvent): void => {
     if (e.target !== e.currentTarget) return;
-    if (e.key === 'Delete') {
-      focusNext(row.current);
-      remove();
-    } else if (!e.altKey && (e.key === 'ArrowDown' || e.key === 'ArrowUp')) {
+    const ctrl = e.ctrlKey || e.metaKey;
+    if (e.key === 'Delete') remove();
+    else if (ctrl && e.key === 'c') copy();
+    else if (ctrl && e.key === 'x') cut();
+    else if (ctrl && e.key === 'd') duplicate();
+    else if (ctrl) return;
+    else if (!e.altKey && (e.key === 'ArrowDown' || e.key === 'ArrowUp')) {
       neighbour(row.current, e.key === 'ArrowDown' ? 1 : -1)?.focus();
     } else if (e.key === 'm' && !lettersOn()) return;
     else if (e.key === 'm') mute();
     else if (e.key === 'h' && lettersOn() && 'channel' in binding.to) props.onHear(binding.to.channel);
-    else if (e.key === 'c' && !e.altKey && (lettersOn() || e.ctrlKey || e.metaKey))
-      void navigator.clipboard.writeText(printBinding(binding));
+    else if (e.key === 'c' && !e.altKey && lettersOn()) copy();
     else if (e.altKey && e.key === 'ArrowUp') onMove(-1);
     else if (e.altKey && e.key === 'ArrowDown') onMove(1);
     else return;
     e.preventDefault();
   };
+  const { onContextMenu, menu } = useContextMenu(
+    () => binding.id,
+    () => ({
+      of: binding.id,
+      groups: [
+        [
+          { label: 'Change', keys: 'Enter', onDo: () => setOpen(true) },
+          { label: off ? 'Unmute' : 'Mute', keys: 'M', onDo: mute },
+          ...('channel' in binding.to
+            ? [
+                {
+                  label: 'Hear it in a scene',
+                  keys: 'H',
+                  onDo: () => 'channel' in binding.to && props.onHear(binding.to.channel),
+                },
+              ]
+            : []),
+        ],
+        [
+          { label: 'Run earlier', keys: 'Alt ↑', onDo: nth > 1 ? () => onMove(-1) : undefined },
+          { label: 'Run later', keys: 'Alt ↓', onDo: nth < props.of ? () => onMove(1) : undefined },
+        ],
+        [
+          { label: 'Cut', keys: 'Ctrl X', onDo: cut },
+          { label: 'Copy as a line', keys: 'Ctrl C', onDo: copy },
+          { label: 'Duplicate', keys: 'Ctrl D', onDo: duplicate },
+        ],
+        [{ label: 'Remove', keys: 'Delete', onDo: remove }],
+      ],
+    }),
+  );
   return (
     <li
+      onContextMenu={onContextMenu}
       className={`sentence ${off ? 'off' : ''} ${sought ? 'sought' : ''}`}
       ref={row}
       data-binding={binding.id}
@@ -93,13 +139,14 @@ export function SentenceRow(props: Props): ReactNode {
         props.onDropped(id);
       }}
     >
+      {menu}
       <span className="nth">{nth}</span>
       <button
         type="button"
         className="plain said"
         aria-expanded={open}
         aria-keyshortcuts="Delete M C H Alt+ArrowUp Alt+ArrowDown"
-        title={`${printBinding(binding)}\nEnter changes it, Delete removes it, M mutes it, C copies it as a line, Alt+↑↓ moves it`}
+        title={`${printBinding(binding)}\nEnter changes it, Delete removes it, M mutes it, C copies it as a line, Alt+↑↓ moves it; a right click shows all`}
         onClick={() => setOpen(!open)}
         onKeyDown={onKeyDown}
       >
@@ -317,6 +364,16 @@ function heardBy(index: ProjectIndex, channel: string): string {
 function removal(owner: AssetIndex, { id }: Binding): ChangeSet {
   const asset = owner.decl.id;
   return { label: `${asset}: removed ${id}`, changes: [{ op: 'remove', list: 'bindings', asset, id }] };
+}
+/** The same once more, right behind it. */
+function duplication(owner: AssetIndex, binding: Binding): ChangeSet {
+  const asset = owner.decl.id;
+  const id = freeBindingId(owner, binding.id.replace(/-\d+$/, ''));
+  const index = owner.bindingAt.get(binding.id)! + 1;
+  return {
+    label: `${asset}: duplicated ${binding.id}`,
+    changes: [{ op: 'insert', list: 'bindings', asset, index, item: { ...binding, id } }],
+  };
 }
 function muting(owner: AssetIndex, binding: Binding): ChangeSet {
   const { enabled, ...rest } = binding;

@@ -8,14 +8,14 @@ import {
   type ChangeSet,
   type ProjectIndex,
   type Reachable,
-  type RippleStart,
 } from '@oquel/core';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useState, type ReactNode } from 'react';
-import { Link } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { PlanDrawing } from '../../parts/plan/plan-drawing.js';
 import { WidgetBoxes } from '../../parts/plan/widget-boxes.js';
-import { rippleHref } from '../../parts/ripple-href.js';
+import { rippleHref, startAt } from '../../parts/ripple-href.js';
 import { ScopeSelect } from '../../parts/scope-select.js';
+import { useContextMenu } from '../../parts/ui/context-menu.js';
 import { toThing } from '../../parts/plan/thing.js';
 import { useScope } from '../../parts/use-scope.js';
 import { NothingYet } from '../../parts/nothing-yet.js';
@@ -34,6 +34,7 @@ import { looksOf } from './looks.js';
 import { OwnWiring } from './own-wiring.js';
 import { SenderPicker } from './sender-picker.js';
 import { missingSenders, senderAt, type Sender, type Strip } from './strips.js';
+import { thingChoices } from './thing-menu.js';
 import { useWireAddress } from './wire-address.js';
 
 /** The day's work: a sender on the plan, its events as strips of sentences, and the finder that wires more. */
@@ -79,6 +80,10 @@ function WireScope({
     setPicked([]);
   }, []);
   const close = useCallback(() => setAdding(null), []);
+  const openFirst = (path: string): void => {
+    go({ at: path });
+    setLink({ from: path, to: '' });
+  };
   useEffect(() => close(), [at, close]);
   useEffect(() => {
     if (isScene) sessionStorage.setItem(`oquel-last-scene-${id}`, owner.decl.id);
@@ -97,7 +102,7 @@ function WireScope({
     const strip = sender.strips.find((s) => !s.missing);
     if (!strip) return;
     setAdding(strip.event);
-    setPicked([link.to]);
+    setPicked(link.to === '' ? [] : [link.to]);
   }, [link, at, sender]);
   const scope: ArgScope = useMemo(
     () => ({ index, payload: (addingStrip ?? active)?.payload ?? [], reader: sender.reader }),
@@ -144,9 +149,22 @@ function WireScope({
     [addingStrip, index, things, at, owner, sender],
   );
 
+  const navigate = useNavigate();
+  const { onContextMenu, menu } = useContextMenu(
+    (target) => target.closest<SVGElement>('[data-path]')?.dataset.path ?? null,
+    (path) =>
+      thingChoices(index, owner, path, {
+        base: `/p/${id}`,
+        go,
+        open: openFirst,
+        to: (href) => void navigate(href),
+      }),
+  );
+
   return (
     <div className="wire">
-      <div className="plan">
+      {menu}
+      <div className="plan" onContextMenu={onContextMenu}>
         {owner.decl.kind === 'widget' ? (
           <div className="boxplan" style={{ paddingLeft: addingStrip ? 350 : 0 }}>
             <WidgetBoxes
@@ -233,7 +251,12 @@ function WireScope({
               ofBinding={here.ofBinding}
               auditHref={`/p/${id}/audit`}
               sought={address.binding}
-              rippleHref={rippleHref(`/p/${id}`, rippleStart(owner, sender, strip))}
+              rippleHref={rippleHref(
+                `/p/${id}`,
+                sender.channel !== null
+                  ? { channel: sender.channel }
+                  : startAt(index, owner, sender.at, strip.event),
+              )}
               selected={selected}
               onActivate={() => strip.event !== active?.event && go({ event: strip.event })}
               onAdd={() => open(strip.event)}
@@ -297,15 +320,6 @@ function sceneToHearIn(index: ProjectIndex, project: string): string | undefined
   const last = sessionStorage.getItem(`oquel-last-scene-${project}`);
   const scenes = index.assets.filter((a) => a.decl.kind === 'scene').map((a) => a.decl.id);
   return scenes.find((s) => s === last) ?? scenes[0];
-}
-
-/** In a prefab or widget the ripple of a nested thing is that of all things of its kind. */
-function rippleStart(owner: AssetIndex, sender: Sender, strip: Strip): RippleStart {
-  if (sender.channel !== null) return { channel: sender.channel };
-  const name = strip.event;
-  if (sender.at.includes(':')) return { at: sender.at, name };
-  if (owner.decl.kind === 'scene') return { at: `${owner.decl.id}:${sender.at}`, name };
-  return { asset: sender.asset?.decl.id ?? owner.decl.id, name };
 }
 
 function sourceOf(sender: Sender, strip: Strip): Binding['from'] {

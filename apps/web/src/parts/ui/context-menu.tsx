@@ -1,0 +1,82 @@
+import { Divider, Menu, MenuItem } from '@mui/material';
+import { useState, type MouseEvent, type ReactNode } from 'react';
+import { ofPlatform } from './keys.js';
+
+/** One thing that can be done, with the keys that do the same. */
+export interface Choice {
+  label: string;
+  keys?: string;
+  /** Absent where it cannot be done now. */
+  onDo?: () => void;
+}
+/** What can be done with something, in groups. */
+export interface Choices {
+  /** What they are done with, as the name of the menu. */
+  of: string;
+  groups: readonly (readonly Choice[])[];
+}
+interface Opened<T> {
+  /** What was clicked. */
+  what: T;
+  left: number;
+  top: number;
+}
+
+/**
+ * A menu of what can be done, opened by a right click or by the context-menu key (Shift+F10) within an element that has
+ * the handler. `find` says what was clicked; with null the browser's own menu comes, as it does in fields. `choicesFor` says
+ * what can be done with it, as things are while the menu is open.
+ */
+export function useContextMenu<T>(
+  find: (target: Element) => T | null,
+  choicesFor: (what: T) => Choices,
+): { onContextMenu: (e: MouseEvent) => void; menu: ReactNode } {
+  const [opened, setOpened] = useState<Opened<T> | null>(null);
+  const onContextMenu = (e: MouseEvent): void => {
+    const target = e.target as Element;
+    if (target.closest('input, textarea')) return;
+    const what = find(target);
+    if (what === null) return;
+    e.preventDefault();
+    e.stopPropagation();
+    const box = target.getBoundingClientRect();
+    const byKey = e.clientX === 0 && e.clientY === 0;
+    const [left, top] = byKey ? [box.left + box.width / 2, box.bottom] : [e.clientX, e.clientY];
+    setOpened({ what, left, top });
+  };
+  if (!opened) return { onContextMenu, menu: null };
+  const close = (): void => setOpened(null);
+  const done = ({ onDo }: Choice): void => {
+    close();
+    // Once the menu is gone the focus is back where it was; what is done may lead it elsewhere.
+    setTimeout(() => onDo?.(), 0);
+  };
+  const { of, groups } = choicesFor(opened.what);
+  const menu = (
+    <Menu
+      open
+      onClose={close}
+      anchorReference="anchorPosition"
+      anchorPosition={{ left: opened.left, top: opened.top }}
+      transitionDuration={0}
+      slotProps={{ list: { dense: true, 'aria-label': of }, paper: { className: 'contextmenu' } }}
+      onContextMenu={(e) => {
+        e.preventDefault();
+        close();
+      }}
+    >
+      {groups
+        .filter((group) => group.length > 0)
+        .flatMap((group, g) => [
+          ...(g > 0 ? [<Divider key={`rule ${g}`} />] : []),
+          ...group.map((choice) => (
+            <MenuItem key={choice.label} disabled={!choice.onDo} onClick={() => done(choice)}>
+              <span className="grow">{choice.label}</span>
+              {choice.keys && <kbd>{ofPlatform(choice.keys)}</kbd>}
+            </MenuItem>
+          )),
+        ])}
+    </Menu>
+  );
+  return { onContextMenu, menu };
+}
