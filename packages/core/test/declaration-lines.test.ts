@@ -234,6 +234,33 @@ describe('completion', () => {
   it.each(cases)('%s', (beginning, wanted) => {
     expect(completed(beginning)).toEqual(expect.arrayContaining(wanted));
   });
+  it.each([
+    [
+      'tall',
+      [' = false', ' = 0', ' = ""', ': set isOpen to true', ': set side to "left"', ': raise onOpened'],
+    ],
+    ['open: set isOpen to true', ['; raise onOpened', '; set side to "left"']],
+    ['open(f: float): raise onOpened', ['; set level to $f']],
+    ['onRung', [' when used', ' every 1s', ' from code']],
+    ['tall = 3', [' key', ' unique']],
+    ['shut while asleep', [': wake', ' expects a sender']],
+  ])('%s goes on, and is whole before and after', (line, wanted) => {
+    const { at, options } = completeDeclaration(index, gate, line);
+    expect(at).toBe(line.length);
+    expect(options.map((o) => o.text)).toEqual(expect.arrayContaining(wanted));
+    for (const o of options.filter((o) => o.text !== '(')) {
+      expect(o.isMore).toBe(true);
+      expect(parseDeclaration(line + o.text, () => 0)).toHaveProperty('value');
+    }
+  });
+  it.each([
+    ['onRung(side', [': float', ': enum:Side']],
+    ['onRung(side: enum:Side', [')', ', ']],
+    ['onRung', ['(']],
+    ['swing(by: float, to', [': float']],
+  ])('%s goes on with what it carries', (line, wanted) => {
+    expect(completed(line)).toEqual(expect.arrayContaining(wanted));
+  });
   it('offers no scene to spawn, and no event where an effect begins', () => {
     expect(completed('open: spawn ')).not.toContain('lock');
     expect(completed('open: ')).not.toContain('onOpened');

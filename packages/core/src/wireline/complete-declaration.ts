@@ -18,8 +18,79 @@ export function completeDeclaration(index: ProjectIndex, asset: AssetIndex, begi
   const all = candidates(index, asset, beginning.slice(0, at));
   const starting = all.filter((c) => c.text.toLowerCase().startsWith(text));
   const within = all.filter((c) => c.text.toLowerCase().indexOf(text) > 0);
-  const options = [...starting, ...within].filter((c) => c.text !== typed).slice(0, MOST);
-  return { at, options };
+  const isOther = (c: Completion): boolean => c.text !== typed;
+  // A line that is whole goes on, unless a name that begins so could be meant.
+  const more = starting.some(isOther) || beginning.trim() === '' ? [] : goingOn(index, asset, beginning);
+  if (more.length > 0) return { at: beginning.length, options: more.slice(0, MOST) };
+  return { at, options: [...starting, ...within].filter(isOther).slice(0, MOST) };
+}
+
+/** How a line that is whole could go on, in pieces that leave it whole: so that a definition can be pointed together. */
+function goingOn(index: ProjectIndex, asset: AssetIndex, line: string): Completion[] {
+  if (/\s$/.test(line)) return [];
+  const open = /^[^(:]*\(([^)]*)$/.exec(line);
+  if (open) return inFields(index, open[1]);
+  const parsed = parseDeclaration(line, (type) => defaultOfType(index, type));
+  if (!('value' in parsed)) return [];
+  const more = (text: string, about: string): Completion => ({ text, about, isMore: true });
+  const { kind, value } = parsed.value;
+  const bracket =
+    /^[^(:]*[\w"-]$/.test(line) && !/\s(?:when|every|from)\s/.test(line)
+      ? [named('(', 'what it carries')]
+      : [];
+  if (kind === 'property') {
+    return [
+      ...(value.isKey ? [] : [more(' key', 'channels are told apart by it')]),
+      ...(value.unique ? [] : [more(' unique', 'no two may have the same')]),
+    ];
+  }
+  if (kind === 'event') {
+    const said = /\s(?:when|every|from)\s/.test(line);
+    const causes = CAUSE_PHRASES.map((w) => (/^(?:every|from)/.test(w) ? ` ${w}` : ` when ${w}`));
+    return [...(said ? [] : causes.map((c) => more(c, 'how it comes about'))), ...bracket];
+  }
+  const isBare = !value.params && !value.effects && /^\s*[\w-]+$/.test(line);
+  const values = isBare
+    ? [
+        more(' = false', 'a property: yes or no'),
+        more(' = 0', 'a property: a number'),
+        more(' = ""', 'a property: a text'),
+        ...choiceTypes(index).map((t) => more(`: ${t.text}`, `a property: ${t.about}`)),
+      ]
+    : [];
+  const lead = value.effects ? '; ' : ': ';
+  const effects = value.effects ?? [];
+  const sets = asset.properties
+    .filter((p) => !effects.some((e) => 'set' in e && e.set === p.name))
+    .flatMap((p) => {
+      const given = [
+        ...(value.params ?? []).filter((f) => f.type === p.type).map((f) => `$${printName(f.name)}`),
+        ...valuesOfType(index, p.type).map((v) => (typeof v === 'string' ? JSON.stringify(v) : String(v))),
+      ];
+      return given.map((v) => more(`${lead}set ${printName(p.name)} to ${v}`, 'a property'));
+    });
+  const raises = asset.events
+    .filter((e) => !effects.some((f) => 'raise' in f && f.raise === e.name))
+    .map((e) => more(`${lead}raise ${printName(e.name)}`, 'an event'));
+  if (effects.length > 0) return [...raises, ...sets];
+  const modes = [
+    ...(value.whileAsleep ? [] : [more(' while asleep', 'it answers then too')]),
+    ...(value.expectsSender ? [] : [more(' expects a sender', 'it needs to know who')]),
+  ];
+  const lives = ['wake', 'sleep', 'destroy'].map((w) => more(`: ${w}`, 'itself'));
+  return [...values, ...sets, ...raises, ...bracket, ...modes, ...lives];
+}
+/** Behind what stands in an open bracket of fields so far: a type behind a name, then another field or the end. */
+function inFields(index: ProjectIndex, fields: string): Completion[] {
+  const [last] = fields.split(',').slice(-1);
+  if (/^\s*[\w-]+\??$/.test(last))
+    return types(index).map((t) => ({ ...t, text: `: ${t.text}`, isMore: true }));
+  return /:\s*[\w:-]+$/.test(last)
+    ? [
+        { text: ')', about: 'that is all', isMore: true },
+        { text: ', ', about: 'another one', isMore: true },
+      ]
+    : [];
 }
 
 const named = (text: string, about = ''): Completion => ({ text, about });
@@ -123,9 +194,15 @@ function paramsOf(index: ProjectIndex, before: string): readonly Field[] {
   return 'value' in parsed && parsed.value.kind === 'action' ? (parsed.value.value.params ?? []) : [];
 }
 function types(index: ProjectIndex): Completion[] {
-  const { enums = [], tables = [] } = index.project;
   return [
     ...['bool', 'int', 'float', 'string', 'vec2', 'instance'].map((t) => named(t)),
+    ...choiceTypes(index),
+  ];
+}
+/** Types that name their values one by one. */
+function choiceTypes(index: ProjectIndex): Completion[] {
+  const { enums = [], tables = [] } = index.project;
+  return [
     ...enums.map((e) => named(`enum:${e.name}`, e.values.slice(0, 4).join(', '))),
     ...tables.map((t) => named(`key:${t.name}`, t.keys.slice(0, 4).join(', '))),
   ];

@@ -17,11 +17,13 @@ export interface Completion {
   text: string;
   /** What it is, in a word. */
   about: string;
+  /** The line can be taken as it is; this is only how it could go on. */
+  isMore?: boolean;
 }
 
 /** What is written behind a completion that was taken: a blank, unless it goes on right there. */
-export function afterCompletion({ text }: Completion): '' | ' ' {
-  return /[.=\s]$|^#/.test(text) ? '' : ' ';
+export function afterCompletion({ text, isMore }: Completion): '' | ' ' {
+  return isMore || /[.=\s]$|^#/.test(text) ? '' : ' ';
 }
 
 const MOST = 50;

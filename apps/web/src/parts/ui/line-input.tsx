@@ -48,6 +48,9 @@ interface Props<T> {
   onText?: (text: string) => void;
 }
 
+/** Completions that are shown; more is typed. */
+const MOST = 30;
+
 /** A line of a notation: completed as it is typed, and what is wrong is told with its place. */
 export function LineInput<T>(props: Props<T>): ReactNode {
   const { label, placeholder, hint, complete, read, warn, does, onTake, onLines, onLeave, onText } = props;
@@ -79,9 +82,13 @@ export function LineInput<T>(props: Props<T>): ReactNode {
     () => (closed ? null : complete(text.slice(0, caret))),
     [closed, complete, text, caret],
   );
-  const options = (completions?.options ?? []).slice(0, 12);
+  const options = (completions?.options ?? []).slice(0, MOST);
   const parsed = useMemo(() => read(text), [text, read]);
   const wrong = useMemo(() => ('value' in parsed ? (warn?.(parsed.value) ?? []) : []), [parsed, warn]);
+
+  useEffect(() => {
+    if (chosen >= 0) document.getElementById(`${listId}-${chosen}`)?.scrollIntoView({ block: 'nearest' });
+  }, [chosen, listId]);
 
   const change = (next: string, at = next.length): void => {
     setText(next);
@@ -110,7 +117,9 @@ export function LineInput<T>(props: Props<T>): ReactNode {
     const open = options.length > 0;
     if (open && e.key === 'ArrowDown') setChosen((chosen + 1) % options.length);
     else if (open && e.key === 'ArrowUp') setChosen(chosen <= 0 ? options.length - 1 : chosen - 1);
-    else if (open && e.key === 'Tab' && !e.shiftKey) take(options[Math.max(0, chosen)]);
+    // A line that could be taken as it is goes on only where that was chosen.
+    else if (open && e.key === 'Tab' && !e.shiftKey && (chosen >= 0 || !options[0].isMore))
+      take(options[Math.max(0, chosen)]);
     else if (open && e.key === 'Enter' && chosen >= 0) take(options[chosen]);
     // A line that is not finished is not left by accident.
     else if (e.key === 'Tab' && !e.shiftKey && text !== '' && 'fault' in parsed) setTried(true);
@@ -183,7 +192,16 @@ export function LineInput<T>(props: Props<T>): ReactNode {
         ) : wrong.length > 0 ? (
           <span className="fault warning">This would be reported: {wrong.join('; ')}</span>
         ) : (
-          <span className="good">{does(parsed.value)}</span>
+          <button
+            type="button"
+            className="good"
+            tabIndex={-1}
+            // The field keeps the focus.
+            onPointerDown={(e) => e.preventDefault()}
+            onClick={submit}
+          >
+            {does(parsed.value)}
+          </button>
         )}
       </div>
     </div>

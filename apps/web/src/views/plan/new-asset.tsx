@@ -1,5 +1,5 @@
 import { nameFromText, type Asset, type ChangeSet, type ProjectIndex } from '@oquel/core';
-import { useState, type ReactNode } from 'react';
+import { useRef, useState, type ReactNode } from 'react';
 import { creating } from './stage-edits.js';
 
 const KINDS = ['scene', 'prefab', 'widget'] as const;
@@ -14,6 +14,7 @@ export function NewAsset({
 }): ReactNode {
   const [kind, setKind] = useState<Asset['kind'] | ''>('');
   const [text, setText] = useState('');
+  const byKey = useRef(false);
   const id = kind === '' ? '' : nameFromText(text, kind);
   const fault =
     text.trim() === ''
@@ -27,12 +28,19 @@ export function NewAsset({
     setKind('');
     setText('');
   };
+  const create = (): void => {
+    if (kind === '' || id === '' || fault !== '') return;
+    onCreate(creating(index, kind, id), id);
+    close();
+  };
   return (
     <span className="newasset">
       <select
         className="line"
         aria-label="New scene, prefab or widget"
         value={kind}
+        onPointerDown={() => (byKey.current = false)}
+        onKeyDown={() => (byKey.current = true)}
         onChange={(e) => setKind(e.target.value as Asset['kind'] | '')}
       >
         <option value="">New …</option>
@@ -48,19 +56,20 @@ export function NewAsset({
             aria-invalid={fault !== ''}
             placeholder="name, then Enter"
             value={text}
-            // Choosing the kind asks for the name next.
-            autoFocus
+            // Choosing the kind asks for the name next; with the arrows it is chosen by way of others.
+            autoFocus={!byKey.current}
             onChange={(e) => setText(e.target.value)}
             onKeyDown={(e) => {
               if (e.key === 'Escape') close();
-              else if (e.key === 'Enter' && id !== '' && fault === '') {
-                onCreate(creating(index, kind, id), id);
-                close();
-              } else return;
+              else if (e.key === 'Enter') create();
+              else return;
               e.preventDefault();
               e.stopPropagation();
             }}
           />
+          <button type="button" className="tick" disabled={id === '' || fault !== ''} onClick={create}>
+            Create
+          </button>
           {fault !== '' ? (
             <span className="fault error" role="alert">
               {' '}

@@ -6,7 +6,7 @@ import {
   type LineBinding,
   type ProjectIndex,
 } from '@oquel/core';
-import { useCallback, useEffect, useRef, type ReactNode } from 'react';
+import { useCallback, useEffect, useRef, useState, type ReactNode } from 'react';
 import { lettersOn } from '../../session/letters.js';
 import { LineInput, type LineInputHandle, type ReadLine } from '../../parts/ui/line-input.js';
 
@@ -29,6 +29,8 @@ const drafts = new Map<string, string>();
 /** A binding typed as one line. */
 export function LineField({ index, owner, draftKey, beginning, onLine, onLines }: Props): ReactNode {
   const line = useRef<LineInputHandle>(null);
+  // As it was when the view was entered: what is typed from then on is the field's own.
+  const [kept] = useState(() => drafts.get(draftKey));
   useEffect(() => {
     const onKey = (e: KeyboardEvent): void => {
       if (e.ctrlKey || e.metaKey || e.altKey || e.key.toLowerCase() !== 'w' || !lettersOn()) return;
@@ -52,7 +54,7 @@ export function LineField({ index, owner, draftKey, beginning, onLine, onLines }
       }
       placeholder="when mast-2.onGust do brake-1.engage(force = $speed)"
       hint="Tab completes, Enter adds; many lines can be pasted"
-      text={drafts.get(draftKey)}
+      text={kept}
       complete={complete}
       read={readLine}
       warn={warn}
