@@ -12,6 +12,7 @@ export default function wire() {
     say(
       `a gate of two properties, two events and two actions with effects: ${await gate(page)} keys besides the names`,
     );
+    say(`the same by pointing: ${await gateByPointing(page)} clicks and the names`);
     const demo = (await (await fetch(`${base}/api/projects`)).json()).find((p) => p.name !== NEW);
     const { id } = demo;
     await page.goto(`${base}/p/${id}/wire?scope=pylon-ridge&at=mast-2`);
@@ -64,8 +65,11 @@ async function firstBinding(base, page) {
   await press('p');
   for (const thing of ['Bell', 'Wheel']) {
     await name(thing);
+    // The name of what was placed is selected: Enter leaves it, and leads back.
     await press('Enter');
     await page.waitForTimeout(300);
+    await press('Enter');
+    await page.waitForTimeout(200);
   }
   // Each prefab by its name, and what it says or does.
   for (const [thing, declared] of [
@@ -134,6 +138,40 @@ async function gate(page) {
     await page.locator(`[data-decl="${action}"]`).waitFor();
   }
   return counted.keys;
+}
+
+/** The same gate: names are typed, everything else is pointed at in what the line offers. */
+async function gateByPointing(page) {
+  await page.getByLabel('New scene, prefab or widget').selectOption('prefab');
+  await page.getByLabel('Name of the new prefab').fill('Gate2');
+  await page.keyboard.press('Enter');
+  await page.locator('[data-decl]').first().waitFor({ state: 'detached' });
+  const line = page.getByRole('combobox', { name: 'Add', exact: true });
+  await line.waitFor();
+  await page.waitForTimeout(300);
+  let clicks = 0;
+  const click = async (target) => {
+    clicks++;
+    await target.click();
+  };
+  await click(line);
+  for (const [name, ...pieces] of [
+    ['isOpen', ' = false'],
+    ['level', ' = 0'],
+    ['onOpened'],
+    ['onShut'],
+    ['open', ': set isOpen to true', '; raise onOpened'],
+    ['shut', ': set isOpen to false', '; raise onShut'],
+  ]) {
+    await page.keyboard.type(name);
+    for (const piece of pieces) {
+      const text = page.getByText(piece, { exact: true });
+      await click(page.getByRole('listbox').locator('li', { has: text }));
+    }
+    await click(page.getByRole('button', { name: /^Enter adds/ }));
+    await page.locator(`[data-decl="${name}"]`).waitFor();
+  }
+  return clicks;
 }
 
 async function byPointing(page) {

@@ -205,6 +205,7 @@ export {
   changeFields,
   changeItems,
   mergeEntries,
+  arrangeDeclaration,
   moveEntry,
   nameOfEntry,
   noteEntry,

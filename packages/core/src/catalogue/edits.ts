@@ -7,8 +7,8 @@ import type { ProjectIndex } from '../project/index-project.js';
 import type { Asset, Field } from '../project/types.js';
 import { usesOfEntry, type CatalogueEntry } from './entries.js';
 
-/** Names an entry of the catalogue. */
-export type EntryRef = Pick<CatalogueEntry, 'kind' | 'asset' | 'name'>;
+/** Names an entry of the catalogue, or a property, which belongs to its asset alone. */
+export type EntryRef = Pick<CatalogueEntry, 'asset' | 'name'> & { kind: CatalogueEntry['kind'] | 'property' };
 
 /** What an entry of the catalogue is, among all names. */
 export function nameOfEntry({ kind, asset, name }: EntryRef): NameRef {
@@ -19,7 +19,10 @@ export function nameOfEntry({ kind, asset, name }: EntryRef): NameRef {
  * Takes an entry away: its declaration, the bindings that use it and the effects that raise it. What else names it is
  * left for the audit to report.
  */
-export function retireEntry(index: ProjectIndex, entry: EntryRef): Change[] {
+export function retireEntry(
+  index: ProjectIndex,
+  entry: Pick<CatalogueEntry, 'kind' | 'asset' | 'name'>,
+): Change[] {
   const removed = usesOfEntry(index, entry).flatMap(({ owner, binding }): Change[] =>
     binding ? [{ op: 'remove', list: 'bindings', asset: owner.decl.id, id: binding.id }] : [],
   );
@@ -57,10 +60,10 @@ export function mergeEntries(index: ProjectIndex, from: EntryRef, into: EntryRef
   } else {
     next.assets = after.assets.map((a, i) => {
       if (a.id !== asset) return a;
-      const { events, actions } = project.assets[i];
-      return kind === 'event'
-        ? { ...a, events: without(events, a.events!) }
-        : { ...a, actions: without(actions, a.actions!) };
+      const { events, actions, properties } = project.assets[i];
+      if (kind === 'event') return { ...a, events: without(events, a.events!) };
+      if (kind === 'action') return { ...a, actions: without(actions, a.actions!) };
+      return { ...a, properties: without(properties, a.properties!) };
     });
   }
   return changesOfWalk(project, next);
@@ -110,11 +113,12 @@ export function changeFields(index: ProjectIndex, entry: EntryRef, fields: reado
 }
 
 /**
- * Gives an enum other values, a key table other keys, or a load set other scenes. A value or key that stands in the same
+ * Gives an enum other values, a key table other keys, a load set other scenes, or a tag to other assets. A value or key that stands in the same
  * place under another name is carried along wherever it is used. Linear in the document.
  */
 export function changeItems(index: ProjectIndex, entry: EntryRef, items: readonly string[]): Change[] {
   const { kind, name } = entry;
+  if (kind === 'tag') return tagging(index, name, new Set(items));
   if (kind !== 'enum' && kind !== 'table' && kind !== 'loadSet') return [];
   const old = itemsOf(index, entry);
   const names = new Map<string, string>();
@@ -140,13 +144,13 @@ export function changeItems(index: ProjectIndex, entry: EntryRef, items: readonl
   return changesOfWalk(index.project, next);
 }
 
-/** Declares an event or action in another asset and takes it out of its own; what used it is left for the audit. */
+/** Declares an event, action or property in another asset and takes it out of its own; what used it is left for the audit. */
 export function moveEntry(index: ProjectIndex, { kind, asset, name }: EntryRef, to: string): Change[] {
-  if (kind !== 'event' && kind !== 'action') return [];
-  const part = kind === 'event' ? 'events' : 'actions';
+  if (kind !== 'event' && kind !== 'action' && kind !== 'property') return [];
+  const part = PART_OF[kind];
   const [from, target] = [asset, to].map((id) => index.project.assets.find((a) => a.id === id));
   const decl = from?.[part]?.find((d) => d.name === name);
-  if (!from || !target || !decl) return [];
+  if (!from || !target || !decl || target[part]?.some((d) => d.name === name)) return [];
   const set = (a: Asset, value: object[]): Change => ({ op: 'set', asset: a.id, part, value }) as Change;
   return [
     set(target, [...(target[part] ?? []), decl]),
@@ -155,6 +159,27 @@ export function moveEntry(index: ProjectIndex, { kind, asset, name }: EntryRef, 
       from[part]!.filter((d) => d.name !== name),
     ),
   ];
+}
+
+const PART_OF = { event: 'events', action: 'actions', property: 'properties' } as const;
+
+/** Puts a declaration at another place among those of its kind, or a copy of it under another name right behind it. */
+export function arrangeDeclaration(
+  index: ProjectIndex,
+  { kind, asset, name }: EntryRef & { kind: keyof typeof PART_OF },
+  how: { by: -1 | 1 } | { copyAs: string },
+): Change[] {
+  const part = PART_OF[kind];
+  const list: { name: string }[] = [...(index.project.assets.find((a) => a.id === asset)?.[part] ?? [])];
+  const at = list.findIndex((d) => d.name === name);
+  if (at < 0) return [];
+  if ('copyAs' in how) list.splice(at + 1, 0, { ...list[at], name: how.copyAs });
+  else {
+    const to = at + how.by;
+    if (to < 0 || to >= list.length) return [];
+    [list[at], list[to]] = [list[to], list[at]];
+  }
+  return [{ op: 'set', asset, part, value: list } as Change];
 }
 
 /** The note of an event, action or channel. */
@@ -171,6 +196,15 @@ export function noteEntry(index: ProjectIndex, { kind, asset, name }: EntryRef, 
 }
 
 // --- what the edits above share
+
+/** A tag on exactly these assets. */
+function tagging({ project }: ProjectIndex, tag: string, on: ReadonlySet<string>): Change[] {
+  return project.assets.flatMap(({ id, tags = [] }): Change[] => {
+    if (tags.includes(tag) === on.has(id)) return [];
+    const value = on.has(id) ? [...tags, tag] : tags.filter((t) => t !== tag);
+    return [{ op: 'set', asset: id, part: 'tags', ...(value.length > 0 ? { value } : {}) }];
+  });
+}
 
 function itemsOf({ project }: ProjectIndex, { kind, name }: EntryRef): readonly string[] {
   if (kind === 'enum') return project.enums?.find((e) => e.name === name)?.values ?? [];
@@ -190,13 +224,7 @@ function withoutDeclaration(index: ProjectIndex, { kind, asset, name }: EntryRef
   const others = <T extends { name: string }>(list: readonly T[]): T[] => list.filter((d) => d.name !== name);
   if (kind === 'loadSet') return [{ op: 'set', part: 'loadSets', value: others(loadSets) }];
   if (kind === 'peer') return [{ op: 'set', part: 'peers', value: others(peers) }];
-  if (kind === 'tag') {
-    return index.project.assets.flatMap(({ id, tags }): Change[] => {
-      if (!tags?.includes(name)) return [];
-      const value = tags.filter((t) => t !== name);
-      return [{ op: 'set', asset: id, part: 'tags', ...(value.length > 0 ? { value } : {}) }];
-    });
-  }
+  if (kind === 'tag') return tagging(index, name, new Set());
   if (kind === 'channel') return [{ op: 'set', part: 'channels', value: others(channels) }];
   if (kind === 'enum') return [{ op: 'set', part: 'enums', value: others(enums) }];
   if (kind === 'table') return [{ op: 'set', part: 'tables', value: others(tables) }];

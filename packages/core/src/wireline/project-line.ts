@@ -1,3 +1,4 @@
+import { changeItems } from '../catalogue/edits.js';
 import type { Change } from '../edit/change.js';
 import type { ProjectIndex } from '../project/index-project.js';
 import type { Channel, EnumDecl, KeyTable, LoadSet, Peer } from '../project/types.js';
@@ -10,12 +11,14 @@ export type ProjectDeclaration =
   | { kind: 'enum'; value: EnumDecl }
   | { kind: 'table'; value: KeyTable }
   | { kind: 'loadSet'; value: LoadSet }
-  | { kind: 'peer'; value: Peer };
+  | { kind: 'peer'; value: Peer }
+  /** Words that scenes, prefabs and widgets are found and chosen by. */
+  | { kind: 'tag'; value: { name: string; assets: string[] } };
 export type ProjectKind = ProjectDeclaration['kind'];
 
 /**
  * Reads `channel tension(speed: float)`, `enum Side: port, starboard`, `key table lines: bow, stern`,
- * `load set day: quay, deck`, `peer host server`. Where the kind is known the words for it may be left out.
+ * `load set day: quay, deck`, `peer host server`, `tag loud: Bell, Horn`. Where the kind is known the words for it may be left out.
  */
 export function parseProjectLine(
   text: string,
@@ -25,7 +28,7 @@ export function parseProjectLine(
   try {
     const declaration = declarationAt(
       s,
-      kindAt(s) ?? kind ?? s.fail('channel, enum, key table, load set or peer'),
+      kindAt(s) ?? kind ?? s.fail('channel, enum, key table, load set, peer or tag'),
     );
     if (!s.ended) s.fail('the end');
     return { value: declaration };
@@ -41,6 +44,7 @@ const WORDS: [RegExp, ProjectKind][] = [
   [/^(?:key\s+)?table(?=\s+\S)/, 'table'],
   [/^load\s+set(?=\s+\S)/, 'loadSet'],
   [/^peer(?=\s+\S)/, 'peer'],
+  [/^tag(?=\s+\S)/, 'tag'],
 ];
 function kindAt(s: Scanner): ProjectKind | null {
   return WORDS.find(([word]) => s.take(word) !== null)?.[1] ?? null;
@@ -65,6 +69,10 @@ function declarationAt(s: Scanner, kind: ProjectKind): ProjectDeclaration {
     case 'loadSet': {
       const name = nameAt(s, 'the name of the load set');
       return { kind, value: { name, scenes: s.sees(/^:/) ? itemsAt(s, 'a scene') : [] } };
+    }
+    case 'tag': {
+      const name = nameAt(s, 'the tag');
+      return { kind, value: { name, assets: itemsAt(s, 'a scene, prefab or widget') } };
     }
     case 'peer': {
       const name = nameAt(s, 'the name of the peer');
@@ -93,11 +101,18 @@ const PART = {
   loadSet: 'loadSets',
   peer: 'peers',
 } as const;
-/** The change that puts a declaration behind the others of its kind; null where its name is taken. */
-export function declareInProject(
-  { project }: ProjectIndex,
-  { kind, value }: ProjectDeclaration,
-): Change[] | null {
+/**
+ * The change that puts a declaration behind the others of its kind; null where its name is taken, and for a tag where one of
+ * its assets is not there.
+ */
+export function declareInProject(index: ProjectIndex, declaration: ProjectDeclaration): Change[] | null {
+  const { project, assetAt } = index;
+  const { kind, value } = declaration;
+  if (kind === 'tag') {
+    const isFree = !project.assets.some((a) => a.tags?.includes(value.name));
+    if (!isFree || !value.assets.every((id) => assetAt.has(id))) return null;
+    return changeItems(index, { kind, asset: '', name: value.name }, value.assets);
+  }
   const part = PART[kind];
   const list: readonly { name: string }[] = project[part] ?? [];
   if (list.some((d) => d.name === value.name)) return null;

@@ -16,6 +16,7 @@ const BEGINNINGS: [string, string][] = [
   ['key table ', 'keys of a file of the game, such as texts'],
   ['load set ', 'scenes that are loaded together'],
   ['peer ', 'server or client'],
+  ['tag ', 'a word for scenes, prefabs and widgets that belong together'],
 ];
 const WORDS: Record<ProjectDeclaration['kind'], string> = {
   channel: 'channel',
@@ -23,6 +24,7 @@ const WORDS: Record<ProjectDeclaration['kind'], string> = {
   table: 'key table',
   loadSet: 'load set',
   peer: 'peer',
+  tag: 'tag',
 };
 
 /** Declares a channel, an enum, a key table, a load set or a peer, as one line. */
@@ -42,11 +44,16 @@ export function DeclareLine({
       const parsed = parseProjectLine(text);
       if (!('value' in parsed) || declareInProject(index, parsed.value)) return parsed;
       const { kind, value } = parsed.value;
-      const expected = `another name: there is already a ${WORDS[kind]} ${value.name}`;
+      const missing = kind === 'tag' ? value.assets.find((a) => !index.assetAt.has(a)) : undefined;
+      const found = missing ?? value.name;
+      const expected =
+        missing === undefined
+          ? `another name: there is already a ${WORDS[kind]} ${value.name}`
+          : 'a scene, prefab or widget that is there';
       return {
         fault: {
-          at: text.indexOf(value.name),
-          found: value.name,
+          at: text.lastIndexOf(found),
+          found,
           message: `expected ${expected}`,
           expected,
         },
@@ -100,15 +107,17 @@ function completeAt({ project }: ProjectIndex, text: string): Completions {
       ? BEGINNINGS.map(([word, about]) => ({ text: word, about }))
       : /^\s*peer\s+[\w-]+\s+$/.test(before)
         ? ['server', 'client'].map((word) => ({ text: word, about: '' }))
-        : /^\s*load\s+set\s+[\w-]+\s*:/.test(before)
-          ? project.assets.filter((a) => a.kind === 'scene').map((a) => ({ text: a.id, about: 'scene' }))
-          : /^\s*channel\s.*\([^)]*:\s*$/.test(before)
-            ? [
-                ...['bool', 'int', 'float', 'string', 'vec2', 'instance'],
-                ...enums.map((e) => `enum:${e.name}`),
-                ...tables.map((t) => `key:${t.name}`),
-              ].map((word) => ({ text: word, about: 'type' }))
-            : [];
+        : /^\s*tag\s+[\w-]+\s*:/.test(before)
+          ? project.assets.map((a) => ({ text: a.id, about: a.kind }))
+          : /^\s*load\s+set\s+[\w-]+\s*:/.test(before)
+            ? project.assets.filter((a) => a.kind === 'scene').map((a) => ({ text: a.id, about: 'scene' }))
+            : /^\s*channel\s.*\([^)]*:\s*$/.test(before)
+              ? [
+                  ...['bool', 'int', 'float', 'string', 'vec2', 'instance'],
+                  ...enums.map((e) => `enum:${e.name}`),
+                  ...tables.map((t) => `key:${t.name}`),
+                ].map((word) => ({ text: word, about: 'type' }))
+              : [];
   const options = all.filter((o) => o.text.toLowerCase().startsWith(typed.toLowerCase()) && o.text !== typed);
   return { at, options };
 }

@@ -101,13 +101,13 @@ export function EntryPanel({ index, base, entry, entries, findings, onGo }: Prop
           </Link>
         )}
       </div>
-      {(kind === 'enum' || kind === 'table' || kind === 'loadSet') && (
+      {(kind === 'enum' || kind === 'table' || kind === 'loadSet' || kind === 'tag') && (
         <Entry
-          label={kind === 'enum' ? 'Values' : kind === 'table' ? 'Keys' : 'Scenes'}
+          label={ITEMS[kind]}
           width="100%"
           placeholder="one, two, three"
           value={itemsText(entry.items)}
-          read={itemsRead}
+          read={(text) => itemsRead(index, kind, text)}
           onTake={(items) =>
             ask(`${name} is ${itemsText(items) || 'empty'}`, changeItems(index, entry, items), key)
           }
@@ -133,7 +133,6 @@ export function EntryPanel({ index, base, entry, entries, findings, onGo }: Prop
           </select>
         </label>
       )}
-      {kind === 'tag' && <p>On {entry.items.join(', ')}.</p>}
       {carries && (
         <>
           <Entry
@@ -331,10 +330,15 @@ function NamedUses({
 function itemsText(items: readonly string[]): string {
   return items.map((item) => (/^[^,"]*$/.test(item) ? item : JSON.stringify(item))).join(', ');
 }
-function itemsRead(text: string): Read<string[]> {
+const ITEMS = { enum: 'Values', table: 'Keys', loadSet: 'Scenes', tag: 'On' } as const;
+function itemsRead(index: ProjectIndex, kind: keyof typeof ITEMS, text: string): Read<string[]> {
   if (text.trim() === '') return { value: [] };
   const parsed = parseProjectLine(`enum Items: ${text}`);
-  if ('value' in parsed && parsed.value.kind === 'enum') return { value: parsed.value.value.values };
+  if ('value' in parsed && parsed.value.kind === 'enum') {
+    const { values } = parsed.value.value;
+    const missing = kind === 'tag' ? values.find((v) => !index.assetAt.has(v)) : undefined;
+    return missing === undefined ? { value: values } : { error: `there is no ${missing} in the project` };
+  }
   return { error: 'fault' in parsed ? parsed.fault.message : 'expected a list with commas' };
 }
 function fieldsRead(text: string): Read<Field[]> {

@@ -1,7 +1,11 @@
 import {
+  arrangeDeclaration,
+  mergeEntries,
+  moveEntry,
   redeclare,
   usesOfName,
   type AssetIndex,
+  type Change,
   type ChangeSet,
   type Declaration,
   type DeclarationKind,
@@ -9,6 +13,7 @@ import {
   type NameUses,
   type ProjectIndex,
 } from '@oquel/core';
+import type { Arranging } from './declaration-row.js';
 
 /** A declaration put in the place of another, as one edit, with what uses it. */
 export interface Redeclaration {
@@ -48,6 +53,47 @@ export function redeclaring(
     old !== undefined &&
     (next === null || next.name !== name || JSON.stringify(fieldsOf(next)) !== JSON.stringify(fieldsOf(old)));
   return { changeSet: { label, changes }, uses, isAsked };
+}
+/** Another order, a copy, a merge or a move, as one edit; what concerns its uses is asked. */
+export function arranging(
+  index: ProjectIndex,
+  owner: AssetIndex,
+  kind: DeclarationKind,
+  name: string,
+  how: Arranging,
+): Redeclaration {
+  const asset = owner.decl.id;
+  const ref = { kind, asset, name };
+  const uses = usesOfName(index, { ...ref, of: '' });
+  const done = (label: string, changes: Change[], isAsked: boolean): Redeclaration => ({
+    changeSet: { label: `${asset}: ${label}`, changes },
+    uses,
+    isAsked: isAsked && changes.length > 0,
+  });
+  if (how === 'copy') {
+    const copyAs = freeName(owner, kind, name);
+    return done(
+      `${copyAs}, a copy of the ${kind} ${name}`,
+      arrangeDeclaration(index, ref, { copyAs }),
+      false,
+    );
+  }
+  if ('by' in how) {
+    return done(
+      `moved the ${kind} ${name} ${how.by < 0 ? 'up' : 'down'}`,
+      arrangeDeclaration(index, ref, how),
+      false,
+    );
+  }
+  if ('to' in how) return done(`moved the ${kind} ${name} to ${how.to}`, moveEntry(index, ref, how.to), true);
+  const changes = mergeEntries(index, ref, { ...ref, name: how.into });
+  return done(`merged the ${kind} ${name} into ${how.into}`, changes, true);
+}
+/** `open2` behind `open`. */
+function freeName(owner: AssetIndex, kind: DeclarationKind, name: string): string {
+  const names = kind === 'event' ? owner.eventAt : kind === 'action' ? owner.actionAt : owner.propertyAt;
+  const stem = name.replace(/\d+$/, '');
+  for (let n = 2; ; n++) if (!names.has(`${stem}${n}`)) return `${stem}${n}`;
 }
 const NO_USES: NameUses = { bindings: [], placements: [], declarations: [], rehearsals: [] };
 function fieldsOf(value: Declaration['value']): unknown {

@@ -11,9 +11,9 @@ import type {
 import { useEffect, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import type { LineInputHandle } from '../../../parts/ui/line-input.js';
 import { AssetDetails } from './asset-details.js';
-import { declarationsOf, redeclaring, type Redeclaration } from './declaration-edits.js';
+import { arranging, declarationsOf, redeclaring, type Redeclaration } from './declaration-edits.js';
 import { DeclarationLine } from './declaration-line.js';
-import { DeclarationRow } from './declaration-row.js';
+import { DeclarationRow, type Arranging } from './declaration-row.js';
 
 const GROUPS: [DeclarationKind, string, string][] = [
   ['event', 'Events', 'Nothing yet. Type a name such as onOpened above.'],
@@ -55,7 +55,13 @@ export function DefinitionPane(props: Props): ReactNode {
     if (next === null) focusNeighbour(list.current, name);
     return onEdit(changeSet);
   };
+  const arrange = (kind: DeclarationKind, name: string, how: Arranging): void => {
+    const arranged = arranging(index, asset, kind, name, how);
+    if (arranged.isAsked) onAsk(arranged);
+    else if (arranged.changeSet.changes.length > 0) onEdit(arranged.changeSet);
+  };
   const onKeyDown = (e: KeyboardEvent): void => {
+    if (e.altKey) return;
     if (e.key !== 'ArrowDown' && e.key !== 'ArrowUp') return;
     if (!(e.target instanceof HTMLElement) || !e.target.matches('.declline')) return;
     const rows = [...(list.current?.querySelectorAll<HTMLElement>('.declline') ?? [])];
@@ -116,6 +122,7 @@ export function DefinitionPane(props: Props): ReactNode {
                     isChosen={chosen === key}
                     onChoose={(on) => setChosen(on ? key : null)}
                     onSet={(next) => set(kind, d.value.name, next)}
+                    onArrange={(how) => arrange(kind, d.value.name, how)}
                   />
                 );
               })}
