@@ -169,6 +169,72 @@ test('a context menu has all that can be done, by right click and by its key', a
   expect(await scene(server, id, 'Bell')).toMatchObject({ tags: ['noisy'] });
 });
 
+test('a binding asks before it acts: by keys, by pointing, in the editor, and the game follows', async ({
+  page,
+  server,
+}) => {
+  const { id, base } = await harbour(page, server, 'Asking');
+  await page.goto(`${base}/catalogue`);
+  await page.getByRole('combobox', { name: 'Declare' }).fill('enum Tone: deep, high');
+  await page.keyboard.press('Enter');
+  await saved(page);
+  await page.goto(`${base}/plan?scope=Bell`);
+  const line = page.getByRole('combobox', { name: 'Add', exact: true });
+  await line.fill('event onStruck(tone: enum:Tone, force: int) from code');
+  await line.press('Enter');
+  await saved(page);
+  await page.goto(`${base}/wire?scope=quay&at=bell-1`);
+  const wire = page.getByPlaceholder(/^when mast-2/);
+  for (const text of ['when bell-1.onStruck do gate-1.open', 'when bell-1.onStruck do gate-1.shut']) {
+    await wire.fill(text);
+    await wire.press('Enter');
+    await expect(wire).toHaveValue('');
+  }
+  const sentences = strip(page, 'onStruck').locator('.sentence');
+  // By keys: I, then what is asked, completed.
+  await sentences.first().locator('.said').focus();
+  await page.keyboard.press('i');
+  await page.keyboard.type('$f');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('>3');
+  await page.keyboard.press('Enter');
+  await expect(sentences.first()).toContainText('if $force > 3');
+  await expect(sentences.first().locator('.said').first()).toBeFocused();
+  // By pointing: the word, one of what can be asked, and that it is so.
+  await sentences.last().hover();
+  await sentences.last().getByRole('button', { name: 'if', exact: true }).click();
+  await page.getByRole('option', { name: '$tone = "deep"' }).click();
+  await page.getByRole('button', { name: 'Enter lets it act only if $tone = "deep"' }).click();
+  await expect(sentences.last()).toContainText('if $tone = "deep"');
+  // What is wrong is told where it is typed.
+  await sentences.last().locator('.said').focus();
+  await page.keyboard.press('i');
+  const asked = page.getByRole('combobox', { name: 'if', exact: true });
+  await asked.fill('$tone = loud');
+  await expect(page.getByText('"loud" is no value of Tone')).toBeVisible();
+  await page.keyboard.press('Escape');
+  // In the editor too.
+  await sentences.last().locator('.said').click();
+  const editor = page.getByRole('group', { name: 'Change this binding' });
+  await editor.getByLabel('Only if').fill('$tone in (deep, high) and $force');
+  await editor.getByRole('button', { name: 'Save' }).click();
+  await expect(editor.getByRole('alert')).toContainText('expected a test');
+  await editor.getByLabel('Only if').fill('$tone in (deep, high) and $force < 9');
+  await editor.getByRole('button', { name: 'Save' }).click();
+  await expect(sentences.last()).toContainText('if $tone in ("deep", "high") and $force < 9');
+  await saved(page);
+  const { bindings } = await scene(server, id, 'quay');
+  expect(bindings!.slice(2)).toMatchObject([
+    { if: [{ payload: 'force', is: { over: 3 } }] },
+    {
+      if: [
+        { payload: 'tone', is: { oneOf: ['deep', 'high'] } },
+        { payload: 'force', is: { under: 9 } },
+      ],
+    },
+  ]);
+});
+
 test('after a cure the next finding is shown, until none is left', async ({ page, server }) => {
   const { base } = await harbour(page, server, 'Cures');
   const wire = page.getByPlaceholder(/^when mast-2/);

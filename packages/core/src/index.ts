@@ -91,9 +91,15 @@ export { auditCsv, graphCsv } from './export/csv.js';
 export { graphMl } from './export/graphml.js';
 export { proposeFixes, type Cure } from './fix/propose.js';
 export { printWireLine } from './wireline/print.js';
-export { parseWireLine, type LineBinding, type ParsedLine } from './wireline/parse.js';
+export { parseConditions, parseWireLine, type LineBinding, type ParsedLine } from './wireline/parse.js';
 export { WireLineFault } from './wireline/scanner.js';
-export { afterCompletion, completeWireLine, type Completion, type Completions } from './wireline/complete.js';
+export {
+  afterCompletion,
+  completeConditions,
+  completeWireLine,
+  type Completion,
+  type Completions,
+} from './wireline/complete.js';
 export { checkLine } from './wireline/check.js';
 export { readWireLines, type PastedLine } from './wireline/paste.js';
 export { isPlacementLine, parsePlacement, printPlacement } from './wireline/placement.js';
@@ -127,8 +133,18 @@ export {
   type Declaration,
   type DeclarationKind,
 } from './wireline/declaration.js';
-export { completeDeclaration, defaultOfType, valuesOfType } from './wireline/complete-declaration.js';
-export { parseEffect, parseFields, printEffect, printFields, type ParsedText } from './wireline/declared.js';
+export { completeDeclaration } from './wireline/complete-declaration.js';
+export { defaultOfType, valuesOfType } from './project/type-values.js';
+export { asksOrder, conditionFaults, holds, type ConditionFault } from './project/condition.js';
+export { printAsked, printCondition, printConditions, TEST_SIGNS } from './wireline/conditions.js';
+export {
+  parseEffect,
+  parseFields,
+  printEffect,
+  printFields,
+  printGuard,
+  type ParsedText,
+} from './wireline/declared.js';
 export {
   reachedNames,
   rippleOf,

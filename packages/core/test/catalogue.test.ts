@@ -21,7 +21,7 @@ import {
   retireEntry,
   usesOfEntry,
   type Change,
-  type EntryRef,
+  type CatalogueEntry,
   type Finding,
   type Project,
 } from '../src/index.js';
@@ -120,7 +120,8 @@ const RIDGE = readProject({
 
 const after = (project: Project, changes: Change[]): Project => applyChanges(project, changes).project;
 const findings = (project: Project): Finding[] => audit(project, { today: '2026-11-25' }).findings;
-const ref = (kind: EntryRef['kind'], asset: string, name: string): EntryRef => ({ kind, asset, name });
+type Ref = Pick<CatalogueEntry, 'kind' | 'asset' | 'name'>;
+const ref = (kind: Ref['kind'], asset: string, name: string): Ref => ({ kind, asset, name });
 
 describe('the catalogue', () => {
   const entries = catalogueOf(indexProject(RIDGE));

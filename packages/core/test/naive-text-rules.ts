@@ -1,14 +1,17 @@
 import {
   canonicalJson,
+  type Action,
   type Arg,
   type Asset,
   type Binding,
+  type Effect,
   type Field,
   type Project,
   type Type,
   type Value,
 } from '../src/index.js';
 import type { Naive } from './naive.js';
+import { effectText } from './naive-rehearsal/raising.js';
 
 /**
  * A second reading of rules that need only what is written, for plainness alone: every path is walked by the names in
@@ -187,7 +190,14 @@ export class NaiveTextRules {
     for (const action of asset.actions ?? []) {
       for (const effect of action.effects ?? []) {
         const names: [string | undefined, string[]][] = [
-          [effect.when?.property, (asset.properties ?? []).map((p) => p.name)],
+          [
+            effect.when && 'property' in effect.when ? effect.when.property : undefined,
+            (asset.properties ?? []).map((p) => p.name),
+          ],
+          [
+            effect.when && 'param' in effect.when ? effect.when.param : undefined,
+            (action.params ?? []).map((p) => p.name),
+          ],
           [
             'set' in effect
               ? effect.set
@@ -208,6 +218,7 @@ export class NaiveTextRules {
           this.report('dangling-effect', '', { asset: asset.id, action: action.name }, this.copies(asset));
         }
         if ('raise' in effect) this.raised(asset, action.name, action.params ?? [], effect.raise);
+        this.guard(asset, action, effect);
         if ('set' in effect && (typeof effect.to !== 'object' || Array.isArray(effect.to))) {
           const type = asset.properties?.find((p) => p.name === effect.set)?.type;
           if (type && !this.literalFits(effect.to, type)) {
@@ -229,6 +240,30 @@ export class NaiveTextRules {
         at.map((i) => i.address),
       );
     }
+  }
+  /** What a `when` asks must be of the type of what it asks; more or less is asked of numbers alone. */
+  private guard(asset: Asset, action: Action, effect: Effect): void {
+    const { when } = effect;
+    if (!when) return;
+    const type =
+      'property' in when
+        ? asset.properties?.find((p) => p.name === when.property)?.type
+        : action.params?.find((p) => p.name === when.param)?.type;
+    if (type === undefined) return;
+    const { is } = when;
+    const literals: Value[] =
+      typeof is !== 'object' || Array.isArray(is)
+        ? [is]
+        : 'not' in is
+          ? [is.not]
+          : 'oneOf' in is
+            ? is.oneOf
+            : type === 'int' || type === 'float'
+              ? []
+              : [Object.values(is)[0] as number];
+    if (literals.every((v) => this.literalFits(v, type))) return;
+    const subject = { asset: asset.id, action: action.name, effect: effectText(effect) };
+    this.report('dangling-name', 'value', subject, this.copies(asset));
   }
   /** An effect that raises gives no payload in these projects, so every field that must be there is missing. */
   private raised(asset: Asset, action: string, _params: Field[], raise: string): void {

@@ -182,7 +182,13 @@ export class Naive {
   ): void {
     const channels = new Set((this.project.channels ?? []).map((c) => c.name));
     const own =
-      b.limit !== undefined && !owner.spawned ? 'limited' : (b.delay ?? 0) > 0 ? 'delayed' : 'instant';
+      b.limit !== undefined && !owner.spawned
+        ? 'limited'
+        : (b.if ?? []).length > 0
+          ? 'conditional'
+          : (b.delay ?? 0) > 0
+            ? 'delayed'
+            : 'instant';
     let reader = owner;
     let event: EventDecl | undefined;
     if ('channel' in b.from) {

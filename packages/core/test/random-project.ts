@@ -1,6 +1,7 @@
 import type {
   Action,
   Arg,
+  Asked,
   Asset,
   Binding,
   BindingFrom,
@@ -30,6 +31,7 @@ export function randomProject(seed: number): Project {
   const assets = ids.map((id) => randomAsset(r, id, scenes.includes(id), parts, scenes));
   // A source of its own, so that all else stays as it was without it.
   setInside(new Random(seed + 7919), assets);
+  setConditions(new Random(seed + 104729), assets);
   const project: Project = {
     format: 'oquel.project/1',
     name: `random ${seed}`,
@@ -56,6 +58,38 @@ function setInside(r: Random, assets: Asset[]): void {
   for (const p of assets.flatMap((a) => a.placements ?? [])) {
     if (!r.chance(0.2)) continue;
     p.inside = { [r.pick(['p0', 'p1', 'p0/p1', 'lost'])]: { [r.pick(PROPERTIES)]: r.pick(VALUES) } };
+  }
+}
+
+/** Questions of bindings and effects, with every test; and raises that begin again. */
+function setConditions(r: Random, assets: Asset[]): void {
+  const asked = (): Asked =>
+    r.pick<() => Asked>([
+      () => r.pick(VALUES),
+      () => ({ not: r.pick(VALUES) }),
+      () => ({ oneOf: r.list(3, () => r.pick(VALUES)) }),
+      () => ({ under: r.int(3) }),
+      () => ({ atMost: r.int(3) }),
+      () => ({ over: r.int(3) }),
+      () => ({ atLeast: r.int(3) }),
+    ])();
+  for (const { bindings = [], actions = [] } of assets) {
+    for (const b of bindings) {
+      if (!r.chance(0.25)) continue;
+      b.if = r.list(2, () =>
+        r.chance(0.5)
+          ? { payload: r.pick(['n', 'line', 'lost']), is: asked() }
+          : { property: r.pick([...PROPERTIES, 'lost']), is: asked() },
+      );
+    }
+    for (const e of actions.flatMap((a) => a.effects ?? [])) {
+      if (r.chance(0.2)) {
+        e.when = r.chance(0.6)
+          ? { property: r.pick([...PROPERTIES, 'lost']), is: asked() }
+          : { param: r.pick(['n', 'lost']), is: asked() };
+      }
+      if ('raise' in e && (e.delay ?? 0) > 0 && r.chance(0.5)) e.restart = true;
+    }
   }
 }
 

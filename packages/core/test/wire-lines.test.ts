@@ -8,9 +8,11 @@ import {
   printWireLine,
   readWireLines,
   type Arg,
+  type Asked,
   type Binding,
   type BindingFrom,
   type BindingTo,
+  type Condition,
   type KeyExpr,
   type Project,
   type Value,
@@ -97,6 +99,21 @@ function maybe<T extends object>(r: Random, part: T): T | Record<string, never> 
 function channel(r: Random): { channel: string; key?: KeyExpr } {
   return { channel: name(r), ...maybe(r, { key: key(r) }) };
 }
+function conditions(r: Random): Condition[] {
+  const number = (): number => r.pick([0, -3, 2.5, 1e21, -4e-7]);
+  return Array.from({ length: r.int(3) }, () => {
+    const is = r.pick<() => Asked>([
+      () => value(r),
+      () => ({ not: value(r) }),
+      () => ({ oneOf: Array.from({ length: r.int(3) }, () => value(r)) }),
+      () => ({ under: number() }),
+      () => ({ atMost: number() }),
+      () => ({ over: number() }),
+      () => ({ atLeast: number() }),
+    ])();
+    return r.chance(0.5) ? { payload: name(r), is } : { property: name(r), is };
+  });
+}
 /** Anything that a binding can hold. */
 function anyBinding(seed: number): Binding {
   const r = new Random(seed);
@@ -118,6 +135,7 @@ function anyBinding(seed: number): Binding {
     ...maybe(r, { args: Object.fromEntries(Array.from({ length: r.int(3) }, () => [name(r), arg(r)])) }),
     ...maybe(r, { limit: 1 + r.int(3) }),
     ...maybe(r, { delay: r.pick([0, 0.5, 12, 1e-7]) }),
+    ...maybe(r, { if: conditions(new Random(seed + 104729)) }),
     ...maybe(r, { enabled: r.chance(0.5) }),
     ...maybe(r, { origin: r.pick(['authored', 'code'] as const) }),
     ...maybe(r, { bind: r.pick(['load', 'start'] as const) }),
@@ -146,7 +164,11 @@ describe('wire lines', () => {
       const b = anyBinding(seed);
       const plain = Object.fromEntries(
         Object.entries(b).filter(
-          ([k, v]) => k !== 'id' && k !== 'note' && dropped[k as keyof typeof dropped] !== v,
+          ([k, v]) =>
+            k !== 'id' &&
+            k !== 'note' &&
+            dropped[k as keyof typeof dropped] !== v &&
+            !(k === 'if' && (v as unknown[]).length === 0),
         ),
       );
       expect({ seed, read: binding(printBinding(b)) }).toEqual({ seed, read: plain });

@@ -8,23 +8,24 @@ export type GoTo = (part: Readonly<Record<string, string>>, replace?: boolean) =
 export type Turn = (next: URLSearchParams) => void;
 
 /**
- * The query that was asked for last and has not come into the address yet. A view renders later than the
+ * The query that was asked for last on a page and has not come into the address yet. A view renders later than the
  * address changes, so what it was rendered with may be old: two changes soon after one another would
- * take each other back.
+ * take each other back. On another page it is of no account.
  */
-let asked: string | null = null;
+let asked: { path: string; search: string } | null = null;
 
 /** Changes the query of the address from what it is now, whatever a view was rendered with. */
 export function useTurnQuery(): (turn: Turn, replace: boolean) => void {
   const navigate = useNavigate();
   return useCallback(
     (turn, replace) => {
-      const next = new URLSearchParams(asked ?? window.location.search);
+      const { pathname: path, search: now } = window.location;
+      const next = new URLSearchParams(asked?.path === path ? asked.search : now);
       turn(next);
-      const search = `?${next}`;
-      asked = search;
-      void Promise.resolve(navigate(search, { replace })).finally(() => {
-        if (asked === search) asked = null;
+      const own = { path, search: `?${next}` };
+      asked = own;
+      void Promise.resolve(navigate(own.search, { replace })).finally(() => {
+        if (asked === own) asked = null;
       });
     },
     [navigate],

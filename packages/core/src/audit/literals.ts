@@ -1,7 +1,8 @@
 import { assetInside } from '../project/inside.js';
 import { literalFault } from '../project/arg-types.js';
 import type { AssetIndex } from '../project/index-project.js';
-import type { Arg, Binding, Field, Type, Value } from '../project/types.js';
+import type { Arg, Binding, Effect, Field, Type, Value } from '../project/types.js';
+import { literalsAsked } from '../project/condition.js';
 import { isLiteral } from '../project/value.js';
 import type { AuditGround } from './ground.js';
 import type { Subject } from './finding.js';
@@ -134,7 +135,13 @@ class LiteralWalk {
         if (!property || !this.isWrong(value, property.type)) return;
         out.push({ value, type: property.type, subject, valueSubject, occurrences, where });
       };
-      if (effect.when) typed(asset, effect.when.property, effect.when.is);
+      if (effect.when) {
+        const type = guardType(asset, action, effect.when);
+        for (const value of type ? literalsAsked(effect.when.is, type) : []) {
+          if (this.isWrong(value, type!))
+            out.push({ value, type: type!, subject, valueSubject: subject, occurrences, where });
+        }
+      }
       if ('set' in effect && isLiteral(effect.to)) typed(asset, effect.set, effect.to);
       if ('spawn' in effect) {
         const spawned = spawnable(ctx.index, effect.spawn);
@@ -192,6 +199,12 @@ class LiteralWalk {
     }
     return found;
   }
+}
+
+/** The type of what a `when` asks; undefined for what is not declared. */
+function guardType(asset: AssetIndex, action: number, when: NonNullable<Effect['when']>): Type | undefined {
+  if ('property' in when) return asset.properties[asset.propertyAt.get(when.property) ?? -1]?.type;
+  return asset.actions[action].params?.find((p) => p.name === when.param)?.type;
 }
 
 function* literalArgs(

@@ -3,7 +3,7 @@ import { withInside } from '../edit/inside.js';
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 import { parsePath } from '../project/path.js';
 import type { Placement, Property, Value } from '../project/types.js';
-import { valuesOfType } from '../wireline/complete-declaration.js';
+import { valuesOfType } from '../project/type-values.js';
 import { nearest } from './nearest.js';
 import { changePlacement, placementOf, type Fixer } from './proposal.js';
 import { own } from '../util/own.js';

@@ -1,3 +1,4 @@
+import { hasConditions } from '../project/condition.js';
 import type { Expansion } from '../expand/expansion.js';
 import { Selector, type Selection } from '../expand/select.js';
 import { ProjectTooLarge } from '../expand/too-large.js';
@@ -12,6 +13,7 @@ import {
   actionNode,
   ANY_KEY,
   BIND,
+  CONDITIONAL,
   DELAYED,
   eventNode,
   HEAR,
@@ -89,9 +91,11 @@ export class BindingEdges {
       this.faulty.push(faults);
       return this.countHalf(plan, owner, number, sender, receiver, faults);
     }
-    const { from, to, limit, delay = 0 } = plan.binding;
+    const { from, to, limit, delay = 0, if: conditions } = plan.binding;
     if ('every' in to) this.countSelection(to, owner, 'channel' in from ? owner : sender, number);
-    const cls = limit !== undefined && !x.isSpawned(owner) ? LIMITED : delay > 0 ? DELAYED : INSTANT;
+    const asks = hasConditions(conditions);
+    const whole = asks ? CONDITIONAL : delay > 0 ? DELAYED : INSTANT;
+    const cls = limit !== undefined && !x.isSpawned(owner) ? LIMITED : whole;
     if ('channel' in from) {
       if ('channel' in to) return; // the format refuses it
       const key = from.key;

@@ -2,7 +2,7 @@ import type { AssetIndex } from '../project/index-project.js';
 import type { Arg, Binding, BindingTo, KeyExpr, Type } from '../project/types.js';
 import { isLiteral } from '../project/value.js';
 import type { FieldSource, NameContext } from './context.js';
-import { eachEntry, patched } from './patch.js';
+import { each, eachEntry, patched } from './patch.js';
 
 /** For each channel the type of the keys that are used on it; absent where they have none, or several. */
 export type ChannelKeyTypes = ReadonlyMap<string, Type>;
@@ -73,6 +73,19 @@ export function bindingNames(
         : patched(from, { at: sender!.at, event: names.inside(reader, 'event', from.event) }),
     to: next,
     ...(args && { args }),
+    ...(binding.if && {
+      if: each(binding.if, (c) =>
+        'payload' in c
+          ? patched(c, {
+              payload: names.field(payload, c.payload),
+              is: names.asked(names.typeOfField(payload, c.payload), c.is),
+            })
+          : patched(c, {
+              property: names.inside(reader, 'property', c.property),
+              is: names.asked(names.typeOfProperty(reader, c.property), c.is),
+            }),
+      ),
+    }),
   });
 }
 

@@ -1,6 +1,7 @@
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 import { parsePath } from '../project/path.js';
-import type { Arg, Field, Type, Value } from '../project/types.js';
+import { literalsOf, withLiterals } from '../project/condition.js';
+import type { Arg, Asked, Field, Type, Value } from '../project/types.js';
 import { isLiteral } from '../project/value.js';
 import type { NameVisitor } from './name.js';
 import { each, patched } from './patch.js';
@@ -43,6 +44,12 @@ export class NameContext {
     if (type.startsWith('enum:')) return this.visit('enumValue', '', type.slice(5), value) as V;
     return type.startsWith('key:') ? (this.visit('tableKey', '', type.slice(4), value) as V) : value;
   }
+  /** The same of what is asked. A list of values is one that may grow: it is the same if none differs. */
+  asked(type: Type | undefined, asked: Asked): Asked {
+    if (typeof type !== 'string' || !/^(?:enum|key):/.test(type)) return asked;
+    const next = withLiterals(asked, (v) => this.value(type, v));
+    return literalsOf(next).every((v, i) => v === literalsOf(asked)[i]) ? asked : next;
+  }
   fields<F extends readonly Field[] | undefined>(source: NonNullable<FieldSource>, fields: F): F {
     return each(fields, (f) => patched(f, { name: this.field(source, f.name), type: this.type(f.type) }));
   }
@@ -77,6 +84,15 @@ export class NameContext {
     return { at: scene === null ? rest : `${this.asset(scene)}:${rest}`, asset };
   }
 
+  /** The type of a field of what an event, a channel or an action carries. */
+  typeOfField(source: FieldSource, name: string): Type | undefined {
+    if (!source) return undefined;
+    if (source.kind === 'channelField') return this.typeOfChannelField(source.of, name);
+    const asset = this.assetOf(source.asset);
+    return source.kind === 'eventField'
+      ? this.typeOfEventField(asset, source.of, name)
+      : this.typeOfParam(asset, source.of, name);
+  }
   typeOfProperty(asset: AssetIndex | null, name: string): Type | undefined {
     return asset?.properties[asset.propertyAt.get(name) ?? -1]?.type;
   }

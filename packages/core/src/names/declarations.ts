@@ -77,14 +77,21 @@ function actionNames(names: NameContext, owner: AssetIndex, a: Action): Action {
 export function effectNames(names: NameContext, owner: AssetIndex, action: string, effect: Effect): Effect {
   const params = { kind: 'param', asset: owner.decl.id, of: action } as const;
   const property = (name: string): string => names.inside(owner, 'property', name);
-  const guarded = effect.when
-    ? patched(effect, {
-        when: patched(effect.when, {
-          property: property(effect.when.property),
-          is: names.value(names.typeOfProperty(owner, effect.when.property), effect.when.is),
-        }),
-      })
-    : effect;
+  const { when } = effect;
+  const guarded = !when
+    ? effect
+    : patched(effect, {
+        when:
+          'property' in when
+            ? patched(when, {
+                property: property(when.property),
+                is: names.asked(names.typeOfProperty(owner, when.property), when.is),
+              })
+            : patched(when, {
+                param: names.field(params, when.param),
+                is: names.asked(names.typeOfParam(owner, action, when.param), when.is),
+              }),
+      });
   if ('set' in guarded) {
     const { to } = guarded;
     return patched(guarded, {

@@ -139,8 +139,25 @@ const event = object<T.EventDecl>({
   note: optional(prose),
 });
 
+const asked: Shape<T.Asked> = literalOr(
+  value,
+  byKey<T.Test>({
+    not: object<{ not: T.Value }>({ not: value }),
+    oneOf: object<{ oneOf: T.Value[] }>({ oneOf: list(value) }),
+    under: object<{ under: number }>({ under: finite }),
+    atMost: object<{ atMost: number }>({ atMost: finite }),
+    over: object<{ over: number }>({ over: finite }),
+    atLeast: object<{ atLeast: number }>({ atLeast: finite }),
+  }),
+);
+const askedProperty = object<{ property: string; is: T.Asked }>({ property: text, is: asked });
 const guard = {
-  when: optional(object<{ property: string; is: T.Value }>({ property: text, is: value })),
+  when: optional(
+    byKey<NonNullable<T.EffectGuard['when']>>({
+      property: askedProperty,
+      param: object<{ param: string; is: T.Asked }>({ param: text, is: asked }),
+    }),
+  ),
   everyNth: optional(wholeAtLeast(2)),
 };
 const effect = byKey<T.Effect>({
@@ -155,12 +172,25 @@ const effect = byKey<T.Effect>({
     add: text,
     by: valueOrParam(finite),
   }),
-  raise: object<T.EffectGuard & { raise: string; delay?: number; payload?: Record<string, T.Arg> }>({
-    ...guard,
-    raise: text,
-    delay: optional(seconds),
-    payload: optional(mapOf(arg)),
-  }),
+  raise: refine(
+    object<T.EffectGuard & Extract<T.EffectBody, { raise: string }>>({
+      ...guard,
+      raise: text,
+      delay: optional(seconds),
+      restart: optional(yes),
+      payload: optional(mapOf(arg)),
+    }),
+    ({ restart, delay = 0 }, reading) => {
+      if (restart !== true || delay > 0) return;
+      reading.path.push('delay');
+      reading.failText('a delay above 0, since only a raise that waits can begin again', String(delay));
+      reading.path.pop();
+    },
+    {
+      if: { required: ['restart'] },
+      then: { required: ['delay'], properties: { delay: { exclusiveMinimum: 0 } } },
+    },
+  ),
   wake: object<T.EffectGuard & { wake: true }>({ ...guard, wake: yes }),
   sleep: object<T.EffectGuard & { sleep: true }>({ ...guard, sleep: yes }),
   destroy: object<T.EffectGuard & { destroy: true }>({ ...guard, destroy: yes }),
@@ -224,6 +254,14 @@ export const binding: Shape<T.Binding> = refine(
     args: optional(mapOf(arg)),
     limit: optional(wholeAtLeast(1)),
     delay: optional(seconds),
+    if: optional(
+      list(
+        byKey<T.Condition>({
+          payload: object<{ payload: string; is: T.Asked }>({ payload: text, is: asked }),
+          property: askedProperty,
+        }),
+      ),
+    ),
     enabled: optional(bool),
     origin: optional(oneOf('authored', 'code')),
     bind: optional(oneOf('load', 'start')),

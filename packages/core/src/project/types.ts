@@ -109,8 +109,20 @@ export interface Action {
   effects?: Effect[];
   note?: string;
 }
+/** What is asked of a value beyond being equal. The four of order need numbers on both sides. */
+export type Test =
+  | { not: Value }
+  | { oneOf: Value[] }
+  | { under: number }
+  | { atMost: number }
+  | { over: number }
+  | { atLeast: number };
+/** A value: to be equal to it; or a test. */
+export type Asked = Value | Test;
+
 export interface EffectGuard {
-  when?: { property: string; is: Value };
+  /** Asked of a property of the instance, or of a parameter of the action. */
+  when?: { property: string; is: Asked } | { param: string; is: Asked };
   /** Performed only each n-th time; at least 2. */
   everyNth?: number;
 }
@@ -118,7 +130,8 @@ export type EffectBody =
   | { set: string; to: Value | { param: string } }
   | { toggle: string }
   | { add: string; by: number | { param: string } }
-  | { raise: string; delay?: number; payload?: Record<string, Arg> }
+  /** `restart`: takes the place of the raise by the same effect of the same instance that still waits. */
+  | { raise: string; delay?: number; restart?: true; payload?: Record<string, Arg> }
   | { wake: true }
   | { sleep: true }
   | { destroy: true }
@@ -168,6 +181,9 @@ export interface SelectionTarget {
 }
 export type BindingTo = InstanceTarget | SelectionTarget | ChannelEnd;
 
+/** Asked of a field of what the event or the heard channel carries, or of a property of the sender (of the owner, on a channel). */
+export type Condition = { payload: string; is: Asked } | { property: string; is: Asked };
+
 export interface Binding {
   id: string;
   from: BindingFrom;
@@ -177,6 +193,8 @@ export interface Binding {
   limit?: number;
   /** Seconds; default 0. */
   delay?: number;
+  /** All must hold when the raise, or the publication, is taken. */
+  if?: Condition[];
   /** Default true. */
   enabled?: boolean;
   origin?: 'authored' | 'code';

@@ -1,4 +1,5 @@
 import type { Expansion } from '../expand/expansion.js';
+import { holds } from '../project/condition.js';
 import { effectName } from '../project/effect-name.js';
 import { literalFault } from '../project/arg-types.js';
 import type { Action, Effect, Type, Value } from '../project/types.js';
@@ -16,7 +17,15 @@ export interface EffectHost {
   readonly ground: RehearsalGround;
   readonly population: Population;
   write(body: RecordBody, cause: number): number;
-  queueRaise(live: Live, event: number, payload: Values, cause: number, delay: number): void;
+  queueRaise(
+    live: Live,
+    event: number,
+    payload: Values,
+    cause: number,
+    delay: number,
+    /** It takes the place of what still waits under the same name. */
+    restart?: string,
+  ): void;
   spawn(by: Live, asset: number, overrides: Readonly<Record<string, Value>>, cause: number): void;
   destroy(live: Live, cause: number): void;
   setAsleep(live: Live, asleep: boolean, cause: number): void;
@@ -31,8 +40,10 @@ export function performEffects(
   times: number,
   cause: number,
 ): void {
-  for (const effect of action.effects ?? []) {
-    const lost = perform(run, live, action, effect, args, times, cause);
+  const { effects = [] } = action;
+  for (let i = 0; i < effects.length; i++) {
+    const effect = effects[i];
+    const lost = perform(run, live, action, i, args, times, cause);
     if (lost) {
       run.write(
         { kind: 'lost', at: run.population.address(live), effect: effectName(effect), reason: lost },
@@ -48,16 +59,16 @@ function perform(
   run: EffectHost,
   live: Live,
   action: Action,
-  effect: Effect,
+  at: number,
   args: Values,
   times: number,
   cause: number,
 ): Lost {
   const { population } = run;
+  const effect = action.effects![at];
   if (effect.when) {
-    const value = population.current(live, effect.when.property);
-    if (value === undefined) return 'dangling';
-    if (!sameValue(value, effect.when.is)) return null;
+    const lets = guardLets(run, live, action, effect.when, args);
+    if (lets !== true) return lets === null ? 'dangling' : null;
   }
   if (effect.everyNth !== undefined && times % effect.everyNth !== 0) return null;
   if ('set' in effect || 'toggle' in effect || 'add' in effect) {
@@ -67,7 +78,8 @@ function perform(
     const event = run.x.assetOf(live.base).eventAt.get(effect.raise);
     if (event === undefined) return 'dangling';
     const payload = evaluate(effect.payload, Object.keys(effect.payload ?? {}), args, live, population);
-    run.queueRaise(live, event, payload, cause, microseconds(effect.delay ?? 0));
+    const restart = effect.restart ? `${action.name}/${at}` : undefined;
+    run.queueRaise(live, event, payload, cause, microseconds(effect.delay ?? 0), restart);
     return null;
   }
   if ('spawn' in effect) {
@@ -79,6 +91,22 @@ function perform(
   if ('destroy' in effect) run.destroy(live, cause);
   else run.setAsleep(live, 'sleep' in effect, cause);
   return null;
+}
+
+/** Whether a `when` holds; null where what it asks is not declared. */
+function guardLets(
+  run: EffectHost,
+  live: Live,
+  action: Action,
+  when: NonNullable<Effect['when']>,
+  args: Values,
+): boolean | null {
+  if ('property' in when) {
+    const value = run.population.current(live, when.property);
+    return value === undefined ? null : holds(when.is, value);
+  }
+  if (!action.params?.some((p) => p.name === when.param)) return null;
+  return holds(when.is, own(args, when.param));
 }
 
 type ValueEffect = Extract<Effect, { set: string } | { toggle: string } | { add: string }>;

@@ -25,6 +25,9 @@ export interface SpecialRaise {
   startQueued?: number;
   /** For a `destroyed` raise: the bindings on it as they stood when the effect was performed. */
   stood?: readonly { held: Held; hold: Hold }[];
+  /** It waits for an effect with `restart`: which one of its instance, until it is taken or another takes its place. */
+  restart?: string;
+  dropped?: boolean;
 }
 /** Peers that receive; null where nothing is told of peers. */
 export type Audience = readonly number[] | null;
@@ -53,4 +56,9 @@ export interface Delivery {
   action: number;
   args: Values;
   audience: Audience;
+}
+/** A raise that an effect with `restart` has queued, and when it is due. */
+export interface Waiting {
+  raise: Raise;
+  due: number;
 }

@@ -7,7 +7,7 @@ export type Values = Readonly<Record<string, Value>>;
 export type RefusalReason =
   'dangling' | 'unloaded' | 'gone' | 'asleep' | 'limit' | 'filtered' | 'barred' | 'paused';
 /** Why a binding lets a raise not through. */
-export type StopReason = 'released' | 'not-bound' | 'limit' | 'empty';
+export type StopReason = 'released' | 'not-bound' | 'condition' | 'limit' | 'empty';
 /** Why a delivery, a publication or an effect is lost. */
 export type LossReason = 'unloaded' | 'gone' | 'asleep' | 'paused' | 'nobody' | 'dangling' | 'misfit';
 

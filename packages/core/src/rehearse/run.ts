@@ -1,22 +1,32 @@
 import type { Expansion } from '../expand/expansion.js';
 import { maySend, receivers as audienceOf } from '../expand/peers.js';
-import type { Rehearsal, Step, Value } from '../project/types.js';
+import { holds } from '../project/condition.js';
+import type { Condition, Rehearsal, Step, Value } from '../project/types.js';
 import { LIMITS } from '../limits.js';
 import { evaluate, NONE } from './args.js';
 import { performEffects, type EffectHost } from './effects.js';
 import { joined, microseconds, type RehearsalGround } from './ground.js';
 import type { Hold } from './held.js';
-import type { Audience, Delivery, Item, Publication, Raise, SpecialRaise } from './items.js';
+import type { Audience, Delivery, Item, Publication, Raise, SpecialRaise, Waiting } from './items.js';
 import { Lifecycle, type LifeHost } from './lifecycle.js';
 import type { Held, Live } from './live.js';
 import { Population } from './population.js';
 import { MISSING, NO_KEY, Reach } from './reach.js';
-import type { NotRun, RecordBody, RefusalReason, TraceRecord, Values, Verdict } from './records.js';
+import type {
+  NotRun,
+  RecordBody,
+  RefusalReason,
+  StopReason,
+  TraceRecord,
+  Values,
+  Verdict,
+} from './records.js';
 import { RunawayWatch } from './runaway.js';
 import { Steps, type StepHost } from './steps.js';
 import { TimeQueue } from './time-queue.js';
 import { Timers } from './timers.js';
 import { Wiring } from './wiring.js';
+import { own } from '../util/own.js';
 
 /** Takes each record as it is written. */
 export type Sink = (record: TraceRecord) => void;
@@ -33,6 +43,8 @@ export class Run implements EffectHost, LifeHost, StepHost {
   private readonly wiring: Wiring;
   private readonly watch: RunawayWatch;
   private readonly queue = new TimeQueue<Item>();
+  /** What effects with `restart` have queued and nobody has taken yet, by instance and effect. */
+  private readonly waiting = new Map<Live, Map<string, Waiting>>();
   private readonly timers: Timers;
   private readonly reach: Reach;
   private readonly life: Lifecycle;
@@ -220,8 +232,25 @@ export class Run implements EffectHost, LifeHost, StepHost {
   setAsleep(live: Live, asleep: boolean, cause: number): void {
     this.life.setAsleep(live, asleep, cause);
   }
-  queueRaise(live: Live, event: number, payload: Values, cause: number, delay: number): void {
-    this.enqueue(this.newRaise(live, event, payload, cause), delay);
+  queueRaise(
+    live: Live,
+    event: number,
+    payload: Values,
+    cause: number,
+    delay: number,
+    restart?: string,
+  ): void {
+    if (restart === undefined) return this.enqueue(this.newRaise(live, event, payload, cause), delay);
+    let waiting = this.waiting.get(live);
+    if (!waiting) this.waiting.set(live, (waiting = new Map<string, Waiting>()));
+    const before = waiting.get(restart);
+    if (before) {
+      before.raise.special!.dropped = true;
+      this.queue.drop(before.due);
+    }
+    const raise = this.newRaise(live, event, payload, cause, { restart });
+    waiting.set(restart, { raise, due: this.now + delay });
+    this.enqueue(raise, delay);
   }
   private enqueue(item: Item, delay: number): void {
     if (delay === 0) this.current.push(item);
@@ -229,8 +258,12 @@ export class Run implements EffectHost, LifeHost, StepHost {
   }
   private take(item: Item): void {
     if (item.kind === 'delivery') this.takeDelivery(item);
-    else if (item.kind === 'raise') this.takeRaise(item);
-    else this.takePublication(item);
+    else if (item.kind === 'raise') {
+      const { special } = item;
+      if (special?.dropped) return;
+      if (special?.restart !== undefined) this.waiting.get(item.live)!.delete(special.restart);
+      this.takeRaise(item);
+    } else this.takePublication(item);
   }
 
   takeRaise(raise: Raise): void {
@@ -267,8 +300,9 @@ export class Run implements EffectHost, LifeHost, StepHost {
     return this.write(body, cause, special?.step);
   }
   private serve(raise: Raise, held: Held, hold: Hold, n: number, audience: Audience): void {
-    if (hold === 'not' || !this.lets(held, hold, raise.special?.startQueued ?? -1, n)) return;
-    this.deliver(held, raise.live, null, raise.payload, n, audience);
+    const { live, payload, special } = raise;
+    if (hold === 'not' || !this.lets(held, hold, special?.startQueued ?? -1, n, live, payload)) return;
+    this.deliver(held, live, null, payload, n, audience);
   }
   private refusal(raise: Raise, by: number): RefusalReason | null {
     const { live, event, special } = raise;
@@ -295,10 +329,18 @@ export class Run implements EffectHost, LifeHost, StepHost {
   }
 
   /** Whether a binding lets a raise or publication through; if so its limit takes one. */
-  private lets(held: Held, hold: Hold, startQueued: number, cause: number): boolean {
-    const { limit } = held.plan.binding;
+  private lets(
+    held: Held,
+    hold: Hold,
+    startQueued: number,
+    cause: number,
+    sender: Live,
+    carried: Values,
+  ): boolean {
+    const { limit, if: conditions } = held.plan.binding;
     if (hold === 'released') this.stop(held, 'released', cause);
     else if (startQueued >= 0 && held.since > startQueued) this.stop(held, 'not-bound', cause);
+    else if (conditions && !this.allHold(conditions, sender, carried)) this.stop(held, 'condition', cause);
     else if (limit !== undefined && held.served >= limit) this.stop(held, 'limit', cause);
     else {
       held.served++;
@@ -307,7 +349,12 @@ export class Run implements EffectHost, LifeHost, StepHost {
     }
     return false;
   }
-  private stop(held: Held, reason: 'released' | 'not-bound' | 'limit' | 'empty', cause: number): void {
+  private allHold(conditions: readonly Condition[], sender: Live, carried: Values): boolean {
+    return conditions.every((c) =>
+      holds(c.is, 'payload' in c ? own(carried, c.payload) : this.population.current(sender, c.property)),
+    );
+  }
+  private stop(held: Held, reason: StopReason, cause: number): void {
     this.write({ kind: 'stopped', ...this.through(held), reason }, cause);
   }
   private through(held: Held): { owner: string; binding: string } {
@@ -383,7 +430,7 @@ export class Run implements EffectHost, LifeHost, StepHost {
       const hold = hearer.towards(null);
       if (hold === 'not') continue;
       const hearers = this.reach.hearers(hearer, key);
-      if (hearers === 'deaf' || !this.lets(hearer, hold, -1, n)) continue;
+      if (hearers === 'deaf' || !this.lets(hearer, hold, -1, n, hearer.owner, payload)) continue;
       this.deliver(hearer, hearer.owner, hearers, payload, n, p.audience);
     }
   }
@@ -478,6 +525,7 @@ export class Run implements EffectHost, LifeHost, StepHost {
 
   private writeCut(): void {
     for (const { due, item } of this.queue.rest()) {
+      if (item.kind === 'raise' && item.special?.dropped) continue;
       this.tally.cut++;
       if (item.kind === 'raise') {
         const event = this.x.assetOf(item.live.base).events[item.event].name;

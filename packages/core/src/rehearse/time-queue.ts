@@ -5,9 +5,16 @@
 export class TimeQueue<T> {
   private readonly buckets = new Map<number, T[]>();
   private readonly heap: number[] = [];
+  /** For each time how many of its things are not wanted any more. */
+  private readonly dropped = new Map<number, number>();
 
   /** The earliest time; Infinity when nothing is due. */
   get next(): number {
+    while (this.dropped.size > 0 && this.heap.length > 0) {
+      const time = this.heap[0];
+      if (this.dropped.get(time) !== this.buckets.get(time)!.length) break;
+      this.take(time);
+    }
     return this.heap.length > 0 ? this.heap[0] : Infinity;
   }
   push(time: number, item: T): void {
@@ -19,11 +26,16 @@ export class TimeQueue<T> {
     this.buckets.set(time, [item]);
     this.rise(time);
   }
+  /** One thing that is due then is not wanted any more: a time of which nothing is wanted never comes. */
+  drop(time: number): void {
+    if (this.buckets.has(time)) this.dropped.set(time, (this.dropped.get(time) ?? 0) + 1);
+  }
   /** Takes out what is due at that time, which must not be later than the earliest. */
   take(time: number): T[] {
-    if (this.next !== time) return [];
+    if (this.heap[0] !== time) return [];
     const bucket = this.buckets.get(time)!;
     this.buckets.delete(time);
+    this.dropped.delete(time);
     this.sink();
     return bucket;
   }

@@ -22,6 +22,7 @@ const REFUSED: Record<Extract<TraceRecord, { kind: 'refused' }>['reason'], strin
 const STOPPED: Record<Extract<TraceRecord, { kind: 'stopped' }>['reason'], string> = {
   released: 'another owner released all bindings here',
   'not-bound': 'it took hold only after the raise',
+  condition: 'what it asks does not hold',
   limit: 'its limit is spent',
   empty: 'it selects nothing now',
 };

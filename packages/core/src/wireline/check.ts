@@ -1,5 +1,6 @@
 import { assetAtPath } from '../edit/wiring.js';
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
+import { conditionFaults } from '../project/condition.js';
 import { argFault, argFaultText } from '../project/arg-types.js';
 import type { Field } from '../project/types.js';
 import type { LineBinding } from './parse.js';
@@ -68,6 +69,13 @@ export function checkLine(index: ProjectIndex, owner: AssetIndex, line: LineBind
     );
   } else if (!ends.params) wrong.push(`${ends.receiver.decl.id} has no action ${to.action}`);
   if (ends.params && ends.payload) append(wrong, argsWrong(index, line, ends, ends.params, ends.payload));
+  if (line.if && ends.payload) {
+    const scope = { index, payload: ends.payload, reader: ends.reader };
+    append(
+      wrong,
+      conditionFaults(scope, line.if).map((f) => f.words),
+    );
+  }
   return wrong;
 }
 

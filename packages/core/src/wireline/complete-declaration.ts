@@ -1,5 +1,6 @@
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 import type { Field, Type } from '../project/types.js';
+import { defaultOfType, valuesOfType } from '../project/type-values.js';
 import { CAUSE_PHRASES, parseDeclaration } from './declaration.js';
 import type { Completion, Completions } from './complete.js';
 import { printName } from './names.js';
@@ -162,9 +163,14 @@ function ofEffect(index: ProjectIndex, asset: AssetIndex, before: string, last: 
   if (/^\s*set\s+$/.test(last)) return properties(' to ');
   const [, set] = /^\s*set\s+([\w-]+)\s+to\s+$/.exec(last) ?? [];
   if (set !== undefined) return given(typeOf(set));
-  const [, asked] = /\bwhen\s+([\w-]+)\s+is\s+$/.exec(last) ?? [];
-  if (asked !== undefined) return values(index, typeOf(asked) ?? 'string');
-  if (/\bwhen\s+$/.test(last)) return properties(' is ');
+  const [, asked] = /\bwhen\s+(\$?[\w-]+)\s+(?:is|!=|in\s*\((?:[^)]*,)?)\s*$/.exec(last) ?? [];
+  if (asked !== undefined) {
+    const ofParam = params.find((p) => `$${p.name}` === asked)?.type;
+    return values(index, (asked.startsWith('$') ? ofParam : typeOf(asked)) ?? 'string');
+  }
+  if (/\bwhen\s+$/.test(last)) {
+    return [...properties(' is '), ...params.map((p) => named(`$${printName(p.name)} is `, p.type))];
+  }
   if (/^\s*toggle\s+$/.test(last) || /^\s*add\s+\S+\s+to\s+$/.test(last)) return properties('');
   if (/^\s*add\s+$/.test(last)) return [...given(undefined), named('1 to ')];
   if (/^\s*raise\s+$/.test(last)) return asset.events.map((e) => named(printName(e.name), e.cause.type));
@@ -184,6 +190,7 @@ function ofEffect(index: ProjectIndex, asset: AssetIndex, before: string, last: 
   }
   if (!/\s$/.test(last)) return [];
   const more = /^\s*raise\s/.test(last) ? [named('after '), named('with (')] : [];
+  if (/\bafter\s+\S+s\s+$/.test(last)) more.push(named('restarting', 'in place of the one that still waits'));
   return [...more, named('when ', 'only if a property has a value'), named('; ', 'another effect')];
 }
 
@@ -209,19 +216,4 @@ function choiceTypes(index: ProjectIndex): Completion[] {
 }
 function values(index: ProjectIndex, type: Type): Completion[] {
   return valuesOfType(index, type).map((v) => named(typeof v === 'string' ? printName(v) : String(v), type));
-}
-
-/** The values that a type names one by one; none for numbers and texts. */
-export function valuesOfType(index: ProjectIndex, type: Type): (string | boolean)[] {
-  const { enums, tables } = index.project;
-  if (type === 'bool') return [true, false];
-  if (type.startsWith('enum:')) return enums?.find((e) => e.name === type.slice(5))?.values ?? [];
-  return type.startsWith('key:') ? (tables?.find((t) => t.name === type.slice(4))?.keys ?? []) : [];
-}
-/** What a property of a type is at first, where nobody says. */
-export function defaultOfType(index: ProjectIndex, type: Type): boolean | number | string | [number, number] {
-  if (type === 'bool') return false;
-  if (type === 'int' || type === 'float') return 0;
-  if (type === 'vec2') return [0, 0];
-  return valuesOfType(index, type)[0] ?? '';
 }

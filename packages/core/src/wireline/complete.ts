@@ -1,11 +1,13 @@
 import { assetAtPath, reachableFrom } from '../edit/wiring.js';
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
-import type { Field } from '../project/types.js';
+import { valuesOfType } from '../project/type-values.js';
+import type { Binding, Field, Type } from '../project/types.js';
 import { suggestArgs } from './argument.js';
-import { lineEnds } from './check.js';
+import { lineEnds, type LineEnds } from './check.js';
+import { TEST_SIGNS } from './conditions.js';
 import { printName, printPathDot } from './names.js';
 import { OPTIONS, wantedAt } from './parse.js';
-import { printValue } from './print.js';
+import { printFrom, printTo, printValue } from './print.js';
 import type { Want } from './scanner.js';
 
 /** What a line can go on with: the text from `at` up to the end of the beginning is replaced by one of them. */
@@ -47,6 +49,18 @@ export function completeWireLine(index: ProjectIndex, owner: AssetIndex, beginni
   }
   const options = [...starting, ...within].filter((c) => c.text !== typed).slice(0, MOST);
   return { at: start, options };
+}
+
+/** The same behind `if`, for a binding that is there. */
+export function completeConditions(
+  index: ProjectIndex,
+  owner: AssetIndex,
+  { from, to }: Pick<Binding, 'from' | 'to'>,
+  beginning: string,
+): Completions {
+  const before = `when ${printFrom({ from })} do ${printTo({ id: '', from, to })} if `;
+  const { at, options } = completeWireLine(index, owner, before + beginning);
+  return { at: at - before.length, options };
 }
 
 function* candidates(
@@ -120,11 +134,44 @@ function* candidates(
       }
       return;
     }
+    case 'condition': {
+      const asked = [
+        ...(ends.payload ?? []).map((f) => ({ name: `$${printName(f.name)}`, type: f.type })),
+        ...(ends.reader?.properties ?? []).map((p) => ({ name: `@${printName(p.name)}`, type: p.type })),
+      ];
+      for (const { name, type } of asked) yield { text: `${name} `, about: type };
+      // What has but few values is asked in one go.
+      for (const { name, type } of asked) {
+        for (const v of valuesOfType(index, type))
+          yield { text: `${name} = ${JSON.stringify(v)}`, about: type };
+      }
+      return;
+    }
+    case 'test': {
+      const type = typeAsked(ends, want.of);
+      const signs = type === 'int' || type === 'float' ? TEST_SIGNS : (['=', '!=', 'in ('] as const);
+      for (const sign of signs) yield { text: /\w/.test(sign) ? sign : `${sign} `, about: type ?? '' };
+      return;
+    }
+    case 'asked': {
+      const type = typeAsked(ends, want.of);
+      for (const v of type ? valuesOfType(index, type) : []) {
+        yield { text: typeof v === 'string' ? printName(v) : String(v), about: type! };
+      }
+      return;
+    }
     case 'option':
       for (const text of OPTIONS) yield { text, about: '' };
       return;
     case 'text':
   }
+}
+
+/** The type of what `$field` or `@property` names. */
+function typeAsked({ payload, reader }: LineEnds, of: string): Type | undefined {
+  const name = of.slice(1);
+  if (of.startsWith('$')) return payload?.find((f) => f.name === name)?.type;
+  return reader?.properties[reader.propertyAt.get(name) ?? -1]?.type;
 }
 
 function* actions(asset: AssetIndex | null | undefined): Iterable<Completion> {

@@ -1,6 +1,7 @@
 import { literalType } from '../project/arg-types.js';
 import type { Arg, Effect, EffectGuard, Field, Type, Value } from '../project/types.js';
 import { isLiteral } from '../project/value.js';
+import { askedAt, printAsked } from './conditions.js';
 import { printName } from './names.js';
 import { printArg, printValue } from './print.js';
 import { Scanner, WireLineFault } from './scanner.js';
@@ -40,14 +41,20 @@ export function printEffect(effect: Effect): string {
   else if ('raise' in effect) {
     words.push(`raise ${printName(effect.raise)}`);
     if (effect.delay !== undefined) words.push(`after ${effect.delay}s`);
+    if (effect.restart) words.push('restarting');
     if (effect.payload) words.push(`with (${pairs(effect.payload, printArg)})`);
   } else if ('spawn' in effect) {
     words.push(`spawn ${printName(effect.spawn)}`);
     if (effect.properties) words.push(`with (${pairs(effect.properties, printValue)})`);
   } else words.push('wake' in effect ? 'wake' : 'sleep' in effect ? 'sleep' : 'destroy');
-  if (effect.when) words.push(`when ${printName(effect.when.property)} is ${printValue(effect.when.is)}`);
+  if (effect.when) words.push(`when ${printGuard(effect.when)}`);
   if (effect.everyNth !== undefined) words.push(`each ${effect.everyNth} times`);
   return words.join(' ');
+}
+/** `line is "east"`, `level >= 3`, `$force != 0`. */
+export function printGuard(when: NonNullable<Effect['when']>): string {
+  const name = 'param' in when ? `$${printName(when.param)}` : printName(when.property);
+  return isLiteral(when.is) ? `${name} is ${printValue(when.is)}` : `${name} ${printAsked(when.is)}`;
 }
 function valueOrParam(value: Value | { param: string }): string {
   return isLiteral(value) ? printValue(value) : `$${printName(value.param)}`;
@@ -67,9 +74,7 @@ export function parseEffectAt(s: Scanner, params: ReadonlySet<string>): Effect {
   const guard: EffectGuard = {};
   for (;;) {
     if (s.takeWord('when')) {
-      const property = nameAt(s, 'a property');
-      if (!s.takeWord('is')) s.fail('"is" and a value');
-      guard.when = { property, is: literalAt(s) };
+      guard.when = guardAt(s);
     } else if (s.takeWord('each')) {
       const n = Number(s.take(/^\d+(?![\w.])/) ?? s.fail('a whole number from 2'));
       if (n < 2) s.fail('a whole number from 2');
@@ -77,6 +82,14 @@ export function parseEffectAt(s: Scanner, params: ReadonlySet<string>): Effect {
       guard.everyNth = n;
     } else return { ...body, ...guard } as Effect;
   }
+}
+
+function guardAt(s: Scanner): NonNullable<Effect['when']> {
+  s.skipBlanks();
+  const ofParam = s.takeHere(/^\$/) !== null;
+  const name = nameAt(s, ofParam ? 'a parameter' : 'a property, or $ and a parameter');
+  const is = askedAt(s, () => literalAt(s));
+  return ofParam ? { param: name, is } : { property: name, is };
 }
 
 function bodyAt(s: Scanner, params: ReadonlySet<string>): object {
@@ -95,8 +108,11 @@ function bodyAt(s: Scanner, params: ReadonlySet<string>): object {
   if (s.takeWord('raise')) {
     const raise = nameAt(s, 'an event');
     const delay = s.takeWord('after') ? secondsAt(s) : undefined;
+    const restarts = s.sees(/^restarting(?![\w-])/);
+    if (restarts && !(delay! > 0)) s.fail('"after" and more than 0 s before "restarting"');
+    const restart = restarts && s.takeWord('restarting') ? ({ restart: true } as const) : {};
     const payload = s.takeWord('with') ? recordAt(s, (at) => argAt(at, params)) : undefined;
-    return { raise, ...(delay === undefined ? {} : { delay }), ...(payload ? { payload } : {}) };
+    return { raise, ...(delay === undefined ? {} : { delay }), ...restart, ...(payload ? { payload } : {}) };
   }
   if (s.takeWord('spawn')) {
     const spawn = nameAt(s, 'a prefab');

@@ -4,10 +4,13 @@ import type {
   BindingFrom,
   BindingTo,
   ChannelEnd,
+  Condition,
   KeyExpr,
   SelectionTarget,
   Value,
 } from '../project/types.js';
+import { askedAt } from './conditions.js';
+import type { ParsedText } from './declared.js';
 import { Scanner, WireLineFault, type Want } from './scanner.js';
 
 /** A binding as a line says it: the id is there only if the line names one. */
@@ -17,6 +20,7 @@ export type ParsedLine = { binding: LineBinding } | { fault: WireLineFault };
 const NAME = /^[A-Za-z_][A-Za-z0-9_-]*/;
 const NUMBER = /^-?(?:0|[1-9]\d*)(?:\.\d+)?(?:[eE][+-]?\d+)?(?![A-Za-z0-9_.-])/;
 export const OPTIONS = [
+  'if',
   'once',
   'at most',
   'after',
@@ -40,6 +44,20 @@ export const OPTIONS = [
 export function parseWireLine(line: string): ParsedLine {
   try {
     return { binding: new LineReader(new Scanner(line)).read() };
+  } catch (error) {
+    if (error instanceof WireLineFault) return { fault: error };
+    throw error;
+  }
+}
+
+/** Reads what stands behind `if`: `$speed > 12 and @calm = false`; an empty text asks nothing. Linear in the text. */
+export function parseConditions(text: string): ParsedText<Condition[]> {
+  const scanner = new Scanner(text);
+  try {
+    if (scanner.ended) return { value: [] };
+    const value = new LineReader(scanner).conditions();
+    if (!scanner.ended) scanner.fail('"and", or the end');
+    return { value };
   } catch (error) {
     if (error instanceof WireLineFault) return { fault: error };
     throw error;
@@ -235,6 +253,30 @@ class LineReader {
     return word === 'true' ? true : word === 'false' ? false : word;
   }
 
+  /** `$action = jump and @calm = false`; `nothing` for a list that asks nothing. */
+  conditions(): Condition[] {
+    const { s } = this;
+    const conditions: Condition[] = [];
+    if (s.takeWord('nothing')) return conditions;
+    do {
+      s.skipBlanks();
+      s.want({ kind: 'condition' });
+      const sign = s.takeHere(/^[$@]/) ?? s.fail('$ and a field of what is carried, or @ and a property');
+      const name = this.name(sign === '$' ? 'a field' : 'a property', { kind: 'condition' });
+      s.wanted = { want: { kind: 'condition' }, at: s.at - name.length - 1 };
+      const of = sign + name;
+      s.skipBlanks();
+      s.want({ kind: 'test', of });
+      const want: Want = { kind: 'asked', of };
+      const is = askedAt(s, () => {
+        s.skipBlanks();
+        s.want(want);
+        return this.value('a value', want);
+      });
+      conditions.push(sign === '$' ? { payload: name, is } : { property: name, is });
+    } while (s.takeWord('and'));
+    return conditions;
+  }
   private options(): void {
     const { s, before } = this;
     const given = new Set<string>();
@@ -249,7 +291,10 @@ class LineReader {
       s.want({ kind: 'option' });
       start = s.at;
       const took = (pattern: RegExp): boolean => s.take(pattern) !== null;
-      if (took(/^once(?![\w-])/)) {
+      if (took(/^if(?![\w-])/)) {
+        once('if');
+        before.if = this.conditions();
+      } else if (took(/^once(?![\w-])/)) {
         once('limit');
         before.limit = 1;
       } else if (took(/^at\s+most(?![\w-])/)) {
@@ -290,7 +335,7 @@ class LineReader {
       } else {
         s.want({ kind: 'option' });
         s.fail(
-          'an option: once, at most 3, after 0.5s, off, in code, bound at start, releases all, named, note',
+          'an option: if, once, at most 3, after 0.5s, off, in code, bound at start, releases all, named, note',
         );
       }
       // The option may go on being typed: `on` may become `once`.

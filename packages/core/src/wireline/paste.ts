@@ -55,5 +55,5 @@ export function withFreeId(owner: AssetIndex, { id, ...rest }: LineBinding, take
 
 /** Equal for bindings that do the same, whatever they are called and noted. */
 export function sameness(b: Omit<Binding, 'id'>): string {
-  return canonicalJson({ from: b.from, to: b.to, args: b.args ?? {}, delay: b.delay ?? 0 });
+  return canonicalJson({ from: b.from, to: b.to, args: b.args ?? {}, delay: b.delay ?? 0, if: b.if ?? [] });
 }

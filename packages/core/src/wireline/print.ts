@@ -1,6 +1,10 @@
-import type { Arg, Binding, KeyExpr, SelectionTarget, Value } from '../project/types.js';
+import type { Arg, Binding, KeyExpr, SelectionTarget } from '../project/types.js';
 import { isLiteral } from '../project/value.js';
+import { printConditions } from './conditions.js';
 import { printName, printPathDot } from './names.js';
+import { printValue } from './print-value.js';
+
+export { printValue };
 
 /** One part of a sentence, so that it can be drawn with its own look and answered on its own. */
 export interface SentencePart {
@@ -24,6 +28,7 @@ export function printWireLine(binding: Binding): string {
 /** The options with those that are spelt out though they are the default. */
 export function printAllOptions(binding: Binding): string[] {
   const words = printOptions(binding);
+  if (binding.if?.length === 0) words.push('if nothing');
   if (binding.delay === 0) words.push('after 0s');
   if (binding.origin === 'authored') words.push('by hand');
   if (binding.bind === 'load') words.push('bound at load');
@@ -80,9 +85,10 @@ export function toParts({ to, args }: Binding): SentencePart[] {
   return parts;
 }
 
-/** `once`, `at most 3`, `after 0.5s`, `off`, … in that order. */
+/** `if $speed > 12`, `once`, `at most 3`, `after 0.5s`, `off`, … in that order. */
 export function printOptions(b: Binding): string[] {
   const options: string[] = [];
+  if (b.if && b.if.length > 0) options.push(printConditions(b.if));
   if (b.limit === 1) options.push('once');
   else if (b.limit !== undefined) options.push(`at most ${b.limit}`);
   if (b.delay !== undefined && b.delay > 0) options.push(`after ${b.delay}s`);
@@ -99,9 +105,6 @@ export function printArg(arg: Arg): string {
   if ('sender' in arg) return 'sender';
   const name = 'payload' in arg ? `$${printName(arg.payload)}` : `@${printName(arg.property)}`;
   return arg.as === 'string' ? `${name} as string` : name;
-}
-export function printValue(value: Value): string {
-  return Array.isArray(value) ? `[${value.join(', ')}]` : JSON.stringify(value);
 }
 export function printKey(key: KeyExpr): string {
   return isLiteral(key) ? printValue(key) : `@${printName(key.property)}`;

@@ -12,6 +12,10 @@ export type Want =
   | { kind: 'property'; asset: string }
   | { kind: 'param' }
   | { kind: 'argument'; param: string }
+  /** What a condition asks, how, and against which value. */
+  | { kind: 'condition' }
+  | { kind: 'test'; of: string }
+  | { kind: 'asked'; of: string }
   | { kind: 'option' }
   | { kind: 'text' };
 

@@ -1,7 +1,7 @@
 import type { Action, Asset, Effect, Type, Value } from '../../src/index.js';
 import { isLiteral } from '../../src/index.js';
 import { NaiveRaising } from './raising.js';
-import { eq, us, type Inst, type Rec } from './world.js';
+import { answers, eq, us, type Inst, type Rec } from './world.js';
 
 /** What actions do. */
 export class NaiveEffects extends NaiveRaising {
@@ -9,15 +9,27 @@ export class NaiveEffects extends NaiveRaising {
 
   protected effect(i: Inst, action: Action, e: Effect, args: Rec, times: number, n: number): string | null {
     if (e.when) {
-      const value = this.current(i, e.when.property);
-      if (value === undefined) return 'dangling';
-      if (!eq(value, e.when.is)) return null;
+      const { when } = e;
+      const declared =
+        'property' in when
+          ? this.current(i, when.property) !== undefined
+          : action.params?.some((p) => p.name === when.param) === true;
+      if (!declared) return 'dangling';
+      const value = 'property' in when ? this.current(i, when.property) : (args[when.param] as Value | undefined);
+      if (!answers(when.is, value)) return null;
     }
     if (e.everyNth !== undefined && times % e.everyNth !== 0) return null;
     if ('raise' in e) {
       const event = i.asset.events?.find((x) => x.name === e.raise);
       if (!event) return 'dangling';
-      this.queueRaise(i, event, this.evaluate(e.payload, args, i), n, us(e.delay ?? 0));
+      const payload = this.evaluate(e.payload, args, i);
+      if (e.restart !== true) this.queueRaise(i, event, payload, n, us(e.delay ?? 0));
+      else {
+        const tag = `${this.address(i)} ${action.name} ${action.effects!.indexOf(e)}`;
+        this.queue = this.queue.filter((q) => q.tag !== tag);
+        this.queueRaise(i, event, payload, n, us(e.delay ?? 0));
+        this.queue.at(-1)!.tag = tag;
+      }
       return null;
     }
     if ('spawn' in e) {

@@ -1,6 +1,6 @@
 import type { Action, Effect, EventDecl, Value } from '../../src/index.js';
 import { isLiteral } from '../../src/index.js';
-import { eq, NaiveWorld, us, type Bound, type Inst, type Rec } from './world.js';
+import { answers, eq, NaiveWorld, us, type Bound, type Inst, type Rec } from './world.js';
 
 /** Bindings and what passes through them: raises, publications, deliveries. */
 export abstract class NaiveRaising extends NaiveWorld {
@@ -46,7 +46,14 @@ export abstract class NaiveRaising extends NaiveWorld {
   protected through(b: Bound): Rec {
     return { owner: this.address(b.owner), binding: b.binding.id };
   }
-  protected lets(b: Bound, hold: string, startQueued: number, cause: number): boolean {
+  protected lets(
+    b: Bound,
+    hold: string,
+    startQueued: number,
+    cause: number,
+    sender: Inst,
+    carried: Rec,
+  ): boolean {
     const key = `${this.address(b.owner)}|${b.binding.id}`;
     const served = this.served.get(key) ?? 0;
     const stop = (reason: string): boolean => {
@@ -55,6 +62,10 @@ export abstract class NaiveRaising extends NaiveWorld {
     };
     if (hold === 'released') return stop('released');
     if (startQueued >= 0 && this.since(b) > startQueued) return stop('not-bound');
+    for (const c of b.binding.if ?? []) {
+      const value = 'payload' in c ? carried[c.payload] : this.current(sender, c.property);
+      if (!answers(c.is, value as Value | undefined)) return stop('condition');
+    }
     if (b.binding.limit !== undefined && served >= b.binding.limit) return stop('limit');
     this.served.set(key, served + 1);
     this.used.add(`${b.owner.place}|${b.binding.id}`);
@@ -138,7 +149,7 @@ export abstract class NaiveRaising extends NaiveWorld {
           ? [peer]
           : this.peers().filter((p) => this.admits(event.delivery?.to, i, p));
     for (const { b, hold } of stood ?? this.on(i, event.name).map((b) => ({ b, hold: this.hold(b, i) }))) {
-      if (hold === 'not' || !this.lets(b, hold, startQueued, n)) continue;
+      if (hold === 'not' || !this.lets(b, hold, startQueued, n, i, payload)) continue;
       this.bring(b, i, this.targets(b, i), payload, n, audience);
     }
   }
@@ -263,7 +274,7 @@ export abstract class NaiveRaising extends NaiveWorld {
           if (targets.length === 0) continue;
         } else if (!targets.sole || !listens(targets.sole)) continue;
       }
-      if (this.lets(b, hold, -1, n)) this.bring(b, b.owner, targets, payload, n, audience);
+      if (this.lets(b, hold, -1, n, b.owner, payload)) this.bring(b, b.owner, targets, payload, n, audience);
     }
   }
   protected atOnce = new Map<string, number>();
@@ -326,7 +337,7 @@ export abstract class NaiveRaising extends NaiveWorld {
   }
 }
 
-function effectText(e: Effect): string {
+export function effectText(e: Effect): string {
   if ('raise' in e) return `raise:${e.raise}`;
   if ('set' in e) return `set:${e.set}`;
   if ('toggle' in e) return `toggle:${e.toggle}`;

@@ -1,4 +1,4 @@
-import type { Arg, Asset, Binding, Project, Rehearsal, Value } from '../../src/index.js';
+import type { Arg, Asked, Asset, Binding, Project, Rehearsal, Value } from '../../src/index.js';
 import { canonicalJson, isLiteral } from '../../src/index.js';
 
 /**
@@ -49,9 +49,27 @@ export interface Item {
   take: () => void;
   cut: () => Rec;
   cause: number;
+  /** The effect with `restart` that has queued it. */
+  tag?: string;
 }
 export const us = (s: number): number => Math.round(s * 1e6);
 export const eq = (a: unknown, b: unknown): boolean => canonicalJson(a) === canonicalJson(b);
+/** What a test says of a value, spelt out. */
+export function answers(asked: Asked, value: Value | undefined): boolean {
+  if (typeof asked !== 'object' || Array.isArray(asked)) return value !== undefined && eq(value, asked);
+  if ('not' in asked) return !(value !== undefined && eq(value, asked.not));
+  if ('oneOf' in asked) return value !== undefined && asked.oneOf.filter((one) => eq(one, value)).length > 0;
+  if (typeof value !== 'number') return false;
+  const [[sign, n]] = Object.entries(asked) as [string, number][];
+  const than = value > n ? 'more' : value < n ? 'less' : 'same';
+  const lets: Record<string, string[]> = {
+    under: ['less'],
+    atMost: ['less', 'same'],
+    over: ['more'],
+    atLeast: ['more', 'same'],
+  };
+  return lets[sign].includes(than);
+}
 
 /** Instances, their values, and the records. */
 export class NaiveWorld {

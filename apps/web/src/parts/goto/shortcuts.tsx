@@ -41,6 +41,7 @@ const SHORTCUTS: readonly [string, readonly (readonly [string, string])[]][] = [
       ['Ctrl V', 'paste lines, seen first'],
       ['Enter', 'on a sentence: change it'],
       ['M, Delete, C', 'on a sentence: mute, remove, copy as a line'],
+      ['I', 'on a sentence: act only if …'],
       ['Ctrl C, X, D', 'on a sentence: copy, cut, duplicate'],
       ['H', 'on a sentence that tells a channel: hear it in a scene'],
       ['Alt ↑ ↓', 'on a sentence: run earlier, later'],

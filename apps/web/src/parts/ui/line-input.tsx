@@ -57,7 +57,8 @@ export function LineInput<T>(props: Props<T>): ReactNode {
   const [text, setText] = useState(props.text ?? '');
   const [caret, setCaret] = useState(text.length);
   const [chosen, setChosen] = useState(-1);
-  const [closed, setClosed] = useState(true);
+  // Whoever has just opened an empty line is shown what it can begin with.
+  const [closed, setClosed] = useState(props.autoFocus !== true || text !== '');
   const [tried, setTried] = useState(false);
   const input = useRef<HTMLInputElement>(null);
   const listId = useId();

@@ -1,13 +1,17 @@
 import {
+  conditionFaults,
   freeBindingId,
   guessArg,
   parseArg,
+  parseConditions,
   printArg,
+  printConditions,
   type Arg,
   type ArgScope,
   type AssetIndex,
   type Binding,
   type ChangeSet,
+  type Condition,
   type Field,
   type KeyExpr,
   type SelectionTarget,
@@ -23,6 +27,8 @@ export interface Draft {
   key: string;
   limit: string;
   delay: string;
+  /** What it asks before it acts, as a line writes it behind `if`. */
+  asks: string;
   which: Which;
   how: How;
 }
@@ -45,17 +51,26 @@ export interface How {
 }
 const ANY: Which = { match: '', equals: '', within: 'asset', first: false, spawned: false };
 const USUAL: How = { off: false, code: false, bind: 'load', release: 'own', note: '' };
-export const EMPTY_DRAFT: Draft = { args: {}, key: '', limit: '', delay: '', which: ANY, how: USUAL };
+export const EMPTY_DRAFT: Draft = {
+  args: {},
+  key: '',
+  limit: '',
+  delay: '',
+  asks: '',
+  which: ANY,
+  how: USUAL,
+};
 
 export interface CheckedDraft {
   args: Record<string, Arg>;
   key?: KeyExpr;
   limit?: number;
   delay?: number;
+  asks: Condition[];
   /** What stands in the target of `every …` besides asset and action. */
   selection: Pick<SelectionTarget, 'match' | 'within' | 'pick' | 'spawned'>;
   how: How;
-  /** By the field's name: a parameter, or `key`, `limit`, `delay`. */
+  /** By the field's name: a parameter, or `key`, `limit`, `delay`, `asks`. */
   faults: ReadonlyMap<string, string>;
 }
 
@@ -76,6 +91,7 @@ export function draftOf(binding: Binding, params: readonly Field[]): Draft {
     key: key === undefined ? '' : argText(key),
     limit: binding.limit === undefined ? '' : String(binding.limit),
     delay: binding.delay === undefined ? '' : String(binding.delay),
+    asks: asksText(binding.if),
     which: 'every' in binding.to ? whichOf(binding.to) : ANY,
     how: {
       off: binding.enabled === false,
@@ -85,6 +101,10 @@ export function draftOf(binding: Binding, params: readonly Field[]): Draft {
       note: binding.note ?? '',
     },
   };
+}
+/** Conditions without the word before them. */
+export function asksText(conditions: readonly Condition[] | undefined): string {
+  return printConditions(conditions).replace(/^if /, '');
 }
 function whichOf({ match, within = 'asset', pick, spawned }: SelectionTarget): Which {
   return {
@@ -123,6 +143,7 @@ export function checkDraft(draft: Draft, params: readonly Field[], scope: ArgSco
   return {
     args,
     faults,
+    asks: parseAsks(draft.asks, scope, faults),
     selection: selectionOf(draft.which, faults),
     how: draft.how,
     ...(key === undefined ? {} : { key }),
@@ -134,7 +155,8 @@ export function checkDraft(draft: Draft, params: readonly Field[], scope: ArgSco
 export function enteredFaults({ faults }: CheckedDraft, draft: Draft): ReadonlyMap<string, string> {
   const entered = (field: string): boolean => {
     if (field === 'equals') return false;
-    const text = field === 'limit' || field === 'delay' ? draft[field] : draft.args[field];
+    const isOwn = field === 'limit' || field === 'delay' || field === 'asks';
+    const text = isOwn ? draft[field] : draft.args[field];
     return (text ?? '').trim() !== '';
   };
   return new Map([...faults].filter(([field]) => entered(field)));
@@ -168,6 +190,16 @@ function seconds(text: string, faults: Map<string, string>): number | undefined 
   }
   return n === 0 ? undefined : n;
 }
+function parseAsks(text: string, scope: ArgScope, faults: Map<string, string>): Condition[] {
+  const parsed = parseConditions(text);
+  if (!('value' in parsed)) {
+    faults.set('asks', `if: at character ${parsed.fault.at + 1} ${parsed.fault.message}`);
+    return [];
+  }
+  const [wrong] = conditionFaults(scope, parsed.value);
+  if (wrong) faults.set('asks', `if: ${wrong.words}`);
+  return parsed.value;
+}
 /** `@line` reads a property; numbers and true or false are what they look like; all else is text. */
 function parseKey(text: string): KeyExpr | undefined {
   const trimmed = text.trim();
@@ -186,11 +218,13 @@ function parseKey(text: string): KeyExpr | undefined {
 
 /** A binding with the checked fields in it; what the fields do not speak of stays. */
 export function withDraft(binding: Binding, draft: CheckedDraft): Binding {
-  const { args: _args, limit: _limit, delay: _delay, ...rest } = binding;
+  const { args: _args, limit: _limit, delay: _delay, if: before, ...rest } = binding;
   const next: Binding = { ...rest };
   if (Object.keys(draft.args).length > 0) next.args = draft.args;
   if (draft.limit !== undefined) next.limit = draft.limit;
   if (draft.delay !== undefined) next.delay = draft.delay;
+  // A list that asks nothing is one all the same, where the binding spells it out.
+  if (draft.asks.length > 0 || before?.length === 0) next.if = draft.asks;
   if ('every' in next.to) next.to = { every: next.to.every, action: next.to.action, ...draft.selection };
   if ('channel' in next.to) next.to = withKey(next.to.channel, draft.key);
   else if ('channel' in next.from) next.from = withKey(next.from.channel, draft.key);

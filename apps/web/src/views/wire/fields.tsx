@@ -91,6 +91,52 @@ export function BindingFields({ params, scope, draft, faults, onChange, keyed, s
           s
         </label>
       </div>
+      <div className="row">
+        <span className="lead">If</span>
+        <AsksField
+          scope={scope}
+          value={draft.asks}
+          fault={faults.has('asks')}
+          onChange={(asks) => onChange({ ...draft, asks })}
+        />
+      </div>
+    </>
+  );
+}
+
+/** What must hold for the binding to act, with what can be asked. */
+function AsksField({
+  scope: { payload, reader },
+  value,
+  fault,
+  onChange,
+}: {
+  scope: ArgScope;
+  value: string;
+  fault: boolean;
+  onChange: (text: string) => void;
+}): ReactNode {
+  const list = useId();
+  const names = [...payload.map((f) => `$${f.name}`), ...(reader?.properties ?? []).map((p) => `@${p.name}`)];
+  const example = names.length > 0 ? `always; or ${names[0]} = …` : 'always';
+  return (
+    <>
+      <input
+        className="line code"
+        style={{ flex: 1 }}
+        aria-label="Only if"
+        aria-invalid={fault}
+        placeholder={example}
+        list={list}
+        data-param="asks"
+        value={value}
+        onChange={(e) => onChange(e.target.value)}
+      />
+      <datalist id={list}>
+        {names.map((name) => (
+          <option key={name} value={`${name} = `} />
+        ))}
+      </datalist>
     </>
   );
 }

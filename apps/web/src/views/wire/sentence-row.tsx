@@ -22,6 +22,7 @@ import { SaidSentence } from '../../parts/ui/sentence.js';
 import { SeverityMark, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
 import { lettersOn } from '../../session/letters.js';
 import { useCoverage } from '../../session/use-coverage.js';
+import { AskLine } from './ask-line.js';
 import { checkDraft, draftOf, enteredFaults, withDraft } from './draft.js';
 import { BindingFields, Complaints } from './fields.js';
 import { hearersOf } from './hearers.js';
@@ -53,6 +54,7 @@ interface Props {
 export function SentenceRow(props: Props): ReactNode {
   const { index, owner, binding, nth, findings, sought, onEdit, onMove, auditHref } = props;
   const [open, setOpen] = useState(false);
+  const [asking, setAsking] = useState(false);
   const row = useRef<HTMLLIElement>(null);
   useEffect(() => {
     if (sought) row.current?.scrollIntoView({ block: 'nearest' });
@@ -82,6 +84,7 @@ export function SentenceRow(props: Props): ReactNode {
       neighbour(row.current, e.key === 'ArrowDown' ? 1 : -1)?.focus();
     } else if (e.key === 'm' && !lettersOn()) return;
     else if (e.key === 'm') mute();
+    else if (e.key === 'i' && lettersOn()) setAsking(true);
     else if (e.key === 'h' && lettersOn() && 'channel' in binding.to) props.onHear(binding.to.channel);
     else if (e.key === 'c' && !e.altKey && lettersOn()) copy();
     else if (e.altKey && e.key === 'ArrowUp') onMove(-1);
@@ -96,6 +99,7 @@ export function SentenceRow(props: Props): ReactNode {
       groups: [
         [
           { label: 'Change', keys: 'Enter', onDo: () => setOpen(true) },
+          { label: binding.if ? 'Change what it asks' : 'Only if …', keys: 'I', onDo: () => setAsking(true) },
           { label: off ? 'Unmute' : 'Mute', keys: 'M', onDo: mute },
           ...('channel' in binding.to
             ? [
@@ -145,8 +149,8 @@ export function SentenceRow(props: Props): ReactNode {
         type="button"
         className="plain said"
         aria-expanded={open}
-        aria-keyshortcuts="Delete M C H Alt+ArrowUp Alt+ArrowDown"
-        title={`${printBinding(binding)}\nEnter changes it, Delete removes it, M mutes it, C copies it as a line, Alt+↑↓ moves it; a right click shows all`}
+        aria-keyshortcuts="Delete I M C H Alt+ArrowUp Alt+ArrowDown"
+        title={`${printBinding(binding)}\nEnter changes it, Delete removes it, I asks before it acts, M mutes it, C copies it as a line, Alt+↑↓ moves it; a right click shows all`}
         onClick={() => setOpen(!open)}
         onKeyDown={onKeyDown}
       >
@@ -154,6 +158,16 @@ export function SentenceRow(props: Props): ReactNode {
         {props.selected && <span className="takes"> {selectedText(props.selected)}</span>}
       </button>
       <span className="marks">
+        {!asking && !open && (
+          <button
+            type="button"
+            className="word asks"
+            title="Acts only if … (I)"
+            onClick={() => setAsking(true)}
+          >
+            if
+          </button>
+        )}
         {'channel' in binding.to && (
           <button
             type="button"
@@ -176,6 +190,15 @@ export function SentenceRow(props: Props): ReactNode {
       {findings.map((f) => (
         <FaultLine key={f.fingerprint} finding={f} href={auditHref} />
       ))}
+      {asking && (
+        <AskLine
+          {...props}
+          onClose={() => {
+            setAsking(false);
+            requestAnimationFrame(() => row.current?.querySelector<HTMLElement>('.said')?.focus());
+          }}
+        />
+      )}
       {open && <Editor {...props} onClose={() => setOpen(false)} onRemove={remove} onMute={mute} />}
     </li>
   );

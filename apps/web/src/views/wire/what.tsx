@@ -141,8 +141,8 @@ function withMatch(property: string | null): Draft {
   if (property === null) return EMPTY_DRAFT;
   return { ...EMPTY_DRAFT, which: { ...EMPTY_DRAFT.which, match: property, equals: `@${property}` } };
 }
-function optionsOf({ limit, delay, key, which, how }: Draft): Omit<Draft, 'args'> {
-  return { limit, delay, key, which, how };
+function optionsOf({ limit, delay, key, asks, which, how }: Draft): Omit<Draft, 'args'> {
+  return { limit, delay, key, asks, which, how };
 }
 function pickedAssets(index: ProjectIndex, owner: AssetIndex, picked: readonly string[]): AssetIndex[] {
   return picked.flatMap((path) => {

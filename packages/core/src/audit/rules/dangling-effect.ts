@@ -53,7 +53,10 @@ function missingNames(index: ProjectIndex, asset: AssetIndex, action: number, ef
     const known = (asset.actions[action].params ?? []).map((p) => p.name);
     if (!known.includes(name)) missing.push({ kind: 'parameter', name, known });
   };
-  if (effect.when) property(effect.when.property);
+  if (effect.when) {
+    if ('property' in effect.when) property(effect.when.property);
+    else param(effect.when);
+  }
   if ('set' in effect) {
     property(effect.set);
     param(effect.to);

@@ -1,4 +1,4 @@
-import { printFields, printValue, type AssetIndex, type Declaration, type Effect } from '@oquel/core';
+import { printFields, printGuard, printValue, type AssetIndex, type Declaration, type Effect } from '@oquel/core';
 import type { ReactNode } from 'react';
 
 /** What an action brings about inside its thing, in order; for an event, which actions raise it. */
@@ -78,12 +78,7 @@ function Step({ asset, effect }: { asset: AssetIndex; effect: Effect }): ReactNo
     <span className={`step ${kind}`}>
       {text}
       {kind.endsWith('missing') && <span className="fault error"> not declared</span>}
-      {effect.when && (
-        <span className="soft">
-          {' '}
-          if {effect.when.property} is {printValue(effect.when.is)}
-        </span>
-      )}
+      {effect.when && <span className="soft"> if {printGuard(effect.when)}</span>}
       {effect.everyNth !== undefined && <span className="soft"> every {effect.everyNth} times</span>}
     </span>
   );
