@@ -327,7 +327,9 @@ describe('the graph', () => {
       to: { at: '.', action: 'count' },
     });
     const severity = (p: Project): string[] =>
-      audit(p, { today: '2026-11-01' }).findings.flatMap((f) => (f.rule === 'relay-cycle' ? [f.class ?? ''] : []));
+      audit(p, { today: '2026-11-01' }).findings.flatMap((f) =>
+        f.rule === 'relay-cycle' ? [f.class ?? ''] : [],
+      );
     expect(severity(round)).toEqual(['delayed']);
     round.assets[3].bindings![1].if = [{ property: 'isOpen', is: true }];
     expect(severity(round)).toEqual(['conditional']);

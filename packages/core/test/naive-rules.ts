@@ -1,4 +1,12 @@
-import { canonicalJson, type EventDecl, type Roles, type Value } from '../src/index.js';
+import {
+  canonicalJson,
+  type Asked,
+  type EventDecl,
+  type Roles,
+  type Type,
+  type Value,
+} from '../src/index.js';
+import { answers } from './naive-rehearsal/world.js';
 import type { Naive, NaiveEdge, NaiveInstance } from './naive.js';
 
 /** A finding as a text: rule, class, subject, occurrences. */
@@ -292,10 +300,30 @@ export class NaiveRules {
     type Way = { last: NaiveEdge; before: NaiveEdge | null };
     const how = ({ last, before }: Way): string =>
       canonicalJson([last.head, last.by!.binding.args ?? {}, us(before) + us(last)]);
-    const pairUp = (list: Way[]): void => {
+    /** Whether some payload and some properties let both through: all that could make a difference is tried. */
+    const both = (node: string, a: Way, b: Way): boolean => {
+      const asked = [a, b].flatMap((way) => this.asked(node, way.last, way.before !== null));
+      const bySource = new Map<string, Asking[]>();
+      for (const q of asked) bySource.set(q.of, [...(bySource.get(q.of) ?? []), q]);
+      return [...bySource.values()].every((same) => {
+        const [{ type, optional }] = same;
+        const numbers = same.flatMap(({ is }) => literals(is).filter((v) => typeof v === 'number'));
+        const near = [...numbers, 0].flatMap((n) => [n, n - 1, n + 1, n + 0.25, n - 0.25]);
+        const all: (Value | undefined)[] =
+          type === 'bool'
+            ? [true, false]
+            : type === 'int'
+              ? near.filter((n) => Number.isInteger(n))
+              : type === 'float'
+                ? near
+                : [...same.flatMap(({ is }) => literals(is)), 'something else'];
+        return [...all, ...(optional ? [undefined] : [])].some((v) => same.every(({ is }) => answers(is, v)));
+      });
+    };
+    const pairUp = (node: string, list: Way[]): void => {
       const sorted = [...list].sort((a, b) => this.rank(a.last) - this.rank(b.last));
       for (const way of sorted) {
-        const first = sorted.find((e) => how(e) === how(way))!.last;
+        const first = sorted.find((e) => e === way || (how(e) === how(way) && both(node, e, way)))!.last;
         const later = way.last;
         if (this.rank(first) === this.rank(later)) continue;
         const ref = (e: NaiveEdge): object => ({ asset: e.by!.owner.asset.id, binding: e.by!.binding.id });
@@ -305,10 +333,44 @@ export class NaiveRules {
       }
     };
     for (const { node } of this.events()) {
-      pairUp(this.deliveriesOf(node));
+      pairUp(node, this.deliveriesOf(node));
       const published = (this.out.get(node) ?? []).filter((e) => e.kind === 'publish');
-      pairUp(published.map((last) => ({ last, before: null })));
+      pairUp(
+        node,
+        published.map((last) => ({ last, before: null })),
+      );
     }
+  }
+
+  /** What the last edge of a way asks, as far as it can be asked: of the event and its sender, or of a channel and the owner. */
+  private asked(node: string, edge: NaiveEdge, heard: boolean): Asking[] {
+    const { owner, binding } = edge.by!;
+    const sender = heard ? owner : this.n.instances.find((i) => node.startsWith(`${i.address} `))!;
+    const event = sender.asset.events?.find((e) => !heard && `${sender.address} ${e.name}` === node);
+    const { from } = binding;
+    const channel = this.n.project.channels?.find((c) => 'channel' in from && c.name === from.channel);
+    const fields = (heard ? channel?.payload : event?.payload) ?? [];
+    return (binding.if ?? []).flatMap((c): Asking[] => {
+      const name = 'payload' in c ? c.payload : c.property;
+      const field = 'payload' in c ? fields.find((f) => f.name === name) : undefined;
+      const property = 'payload' in c ? undefined : sender.asset.properties?.find((p) => p.name === name);
+      const type = field?.type ?? property?.type;
+      if (type === undefined) return [];
+      const { is } = c;
+      const order = typeof is === 'object' && !Array.isArray(is) && !('not' in is) && !('oneOf' in is);
+      const fits = (v: Value): boolean =>
+        type === 'bool'
+          ? typeof v === 'boolean'
+          : type === 'int'
+            ? Number.isInteger(v)
+            : type === 'float'
+              ? typeof v === 'number'
+              : typeof v === 'string';
+      const isNumber = type === 'int' || type === 'float';
+      if (order ? !isNumber : !literals(c.is).every(fits)) return [];
+      const source = property ? `@${sender.address}` : heard ? `#${edge.tail}` : '.';
+      return [{ of: `${source} ${name}`, type, optional: field?.optional === true, is: c.is }];
+    });
   }
 
   private peerOf(i: NaiveInstance, role: 'authority' | 'operator'): string | undefined {
@@ -436,4 +498,15 @@ function push<K, T>(map: Map<K, T[]>, key: K, item: T): void {
   const list = map.get(key);
   if (list) list.push(item);
   else map.set(key, [item]);
+}
+
+interface Asking {
+  of: string;
+  type: Type;
+  optional: boolean;
+  is: Asked;
+}
+function literals(is: Asked): Value[] {
+  if (typeof is !== 'object' || Array.isArray(is)) return [is];
+  return 'not' in is ? [is.not] : 'oneOf' in is ? is.oneOf : [Object.values(is)[0]];
 }

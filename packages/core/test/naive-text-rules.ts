@@ -260,7 +260,7 @@ export class NaiveTextRules {
             ? is.oneOf
             : type === 'int' || type === 'float'
               ? []
-              : [Object.values(is)[0] as number];
+              : [Object.values(is)[0]];
     if (literals.every((v) => this.literalFits(v, type))) return;
     const subject = { asset: asset.id, action: action.name, effect: effectText(effect) };
     this.report('dangling-name', 'value', subject, this.copies(asset));

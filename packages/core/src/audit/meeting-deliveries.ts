@@ -1,6 +1,7 @@
 import { BIND, bindingOfEdge, PUBLISH, type Graph } from '../graph/graph.js';
 import type { Binding } from '../project/types.js';
 import { append } from '../util/append.js';
+import type { Asker } from './exclusion.js';
 
 /** Something that an edge to an action does, which may meet what another one does at the same time. */
 export interface DeliveredAction {
@@ -16,6 +17,12 @@ export interface Met extends DeliveredAction {
   time: number;
   /** Bound to the event itself, rather than heard on a channel. */
   direct: boolean;
+  /** The event, or the channel that is heard. */
+  node: number;
+}
+/** As it is asked whether two can both serve. */
+export function askerOf({ binding: number, node }: Met): Asker {
+  return { number, node };
 }
 /** Actions of one event at one time with one key, two or more, in running order. */
 export type Meeting = readonly Met[];
@@ -43,7 +50,7 @@ export class MeetingDeliveries {
     const direct: Met[] = [];
     const published = new Map<string, { channel: number; delay: number }>();
     for (let e = g.first[event]; e < g.first[event + 1]; e++) {
-      if (g.meta[e] >> 2 === BIND) append(direct, this.met(e, true));
+      if (g.meta[e] >> 2 === BIND) append(direct, this.met(e, event, true));
       else if (g.meta[e] >> 2 === PUBLISH) {
         const delay = micros(bindingOfEdge(g, e)!.binding);
         published.set(`${g.head[e]}+${delay}`, { channel: g.head[e], delay });
@@ -95,14 +102,14 @@ export class MeetingDeliveries {
     if (actions) return actions;
     const { g } = this;
     const met: Met[] = [];
-    for (let e = g.first[channel]; e < g.first[channel + 1]; e++) append(met, this.met(e, false));
+    for (let e = g.first[channel]; e < g.first[channel + 1]; e++) append(met, this.met(e, channel, false));
     this.channels.set(channel, (actions = new HeardActions(met)));
     return actions;
   }
-  private met(edge: number, direct: boolean): Met[] {
+  private met(edge: number, node: number, direct: boolean): Met[] {
     const binding = this.g.ref[edge];
     const time = micros(bindingOfEdge(this.g, edge)!.binding);
-    return this.actionsOf(edge).map(({ key, value }) => ({ key, value, binding, time, direct }));
+    return this.actionsOf(edge).map(({ key, value }) => ({ key, value, binding, time, direct, node }));
   }
 }
 

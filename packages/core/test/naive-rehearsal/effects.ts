@@ -15,7 +15,8 @@ export class NaiveEffects extends NaiveRaising {
           ? this.current(i, when.property) !== undefined
           : action.params?.some((p) => p.name === when.param) === true;
       if (!declared) return 'dangling';
-      const value = 'property' in when ? this.current(i, when.property) : (args[when.param] as Value | undefined);
+      const value =
+        'property' in when ? this.current(i, when.property) : (args[when.param] as Value | undefined);
       if (!answers(when.is, value)) return null;
     }
     if (e.everyNth !== undefined && times % e.everyNth !== 0) return null;

@@ -60,7 +60,7 @@ export function answers(asked: Asked, value: Value | undefined): boolean {
   if ('not' in asked) return !(value !== undefined && eq(value, asked.not));
   if ('oneOf' in asked) return value !== undefined && asked.oneOf.filter((one) => eq(one, value)).length > 0;
   if (typeof value !== 'number') return false;
-  const [[sign, n]] = Object.entries(asked) as [string, number][];
+  const [[sign, n]] = Object.entries<number>(asked);
   const than = value > n ? 'more' : value < n ? 'less' : 'same';
   const lets: Record<string, string[]> = {
     under: ['less'],

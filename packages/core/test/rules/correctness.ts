@@ -1,4 +1,18 @@
-import { wire, event, place, asset, scene, project, horn, mast, two, keyed, type Row } from './write.js';
+import type { Condition } from '../../src/index.js';
+import {
+  wire,
+  event,
+  place,
+  asset,
+  scene,
+  project,
+  horn,
+  mast,
+  two,
+  keyed,
+  type Json,
+  type Row,
+} from './write.js';
 
 export const ROWS: Row[] = [
   [
@@ -67,6 +81,54 @@ export const ROWS: Row[] = [
     two([wire('mast.onGust', '#c'), wire('mast.onGust', '#c')], { channels: [{ name: 'c' }] }),
     [[undefined, {}]],
   ],
+  ...(
+    [
+      ['two values of one field', [{ payload: 'x', is: 1 }], [{ payload: 'x', is: 2 }], 0],
+      [
+        'ranges that do not meet',
+        [{ payload: 'x', is: { under: 3 } }],
+        [{ payload: 'x', is: { over: 3 } }],
+        0,
+      ],
+      ['ranges that meet', [{ payload: 'x', is: { atMost: 3 } }], [{ payload: 'x', is: { atLeast: 3 } }], 1],
+      ['two fields', [{ payload: 'x', is: 1 }], [{ payload: 'y', is: 2 }], 1],
+      ['one that asks and one that does not', [{ payload: 'x', is: 1 }], undefined, 1],
+      ['a value and all but it', [{ payload: 'x', is: 1 }], [{ payload: 'x', is: { not: 1 } }], 0],
+      ['a name that is not there decides nothing', [{ payload: 'z', is: 1 }], [{ payload: 'z', is: 2 }], 1],
+      ['a value of another type decides nothing', [{ payload: 'x', is: 'a' }], [{ payload: 'x', is: 1 }], 1],
+    ] as [string, Condition[] | undefined, Condition[] | undefined, number][]
+  ).flatMap(([what, first, later, found]): Row[] => {
+    const gusty = asset('Mast', {
+      events: [
+        event('onGust', 'code', {
+          payload: [
+            { name: 'x', type: 'int' },
+            { name: 'y', type: 'int' },
+          ],
+        }),
+      ],
+    });
+    const asks = (c: Condition[] | undefined): Json => (c ? { if: c } : {});
+    const wired = (action: string): Json[] => [
+      wire('mast.onGust', `b.${action}`, asks(first)),
+      wire('mast.onGust', 'b.let', asks(later)),
+    ];
+    const placements = [place('mast', 'Mast'), place('b', 'B')];
+    const brake = asset('B', {
+      properties: [{ name: 'on', type: 'bool', default: true }],
+      actions: [
+        { name: 'let', effects: [{ set: 'on', to: false }] },
+        { name: 'engage', effects: [{ set: 'on', to: true }] },
+      ],
+    });
+    const of = (action: string): Json =>
+      project([scene({ placements, bindings: wired(action) }), gusty, brake]);
+    const findings = Array.from({ length: found }, (): [undefined, Json] => [undefined, {}]);
+    return [
+      ['duplicate-binding', `conditions: ${what}`, of('let'), findings],
+      ['opposing-actions', `conditions: ${what}`, of('engage'), findings],
+    ];
+  }),
   [
     'opposing-actions',
     'a literal argument counts as the value',

@@ -4,16 +4,24 @@ import type { Binding } from '../../project/types.js';
 import type { EventQuestion } from '../blocks.js';
 import type { AuditContext } from '../context.js';
 import { LIMITS } from '../../limits.js';
-import { MeetingDeliveries, micros, type DeliveredAction, type Meeting } from '../meeting-deliveries.js';
+import {
+  askerOf,
+  MeetingDeliveries,
+  micros,
+  type DeliveredAction,
+  type Meeting,
+} from '../meeting-deliveries.js';
 import { bindingRef } from '../names.js';
 import { defineRule } from '../rule.js';
+import { canBothServe } from '../exclusion.js';
+import { hasConditions } from '../../project/condition.js';
 
 export const duplicateBinding = defineRule<'twice'>({
   meta: {
     name: 'duplicate-binding',
     severity: 'warning',
     group: 'correctness',
-    what: 'Two bindings deliver the same event to the same action in the same way.',
+    what: 'Two bindings deliver the same event to the same action in the same way. Two whose conditions exclude each other are none.',
     why: 'Everything happens twice, and a toggle cancels itself.',
     cure: 'Remove one of them, or mute it in that placement.',
   },
@@ -33,13 +41,19 @@ export const duplicateBinding = defineRule<'twice'>({
         evidence: () => ({ kind: 'bindings', bindings: [a, b] }),
       });
     };
+    let tries = 0;
     const takeMeeting = (meeting: Meeting): void => {
-      const [first] = meeting;
       const mixed = meeting.some((m) => m.direct);
-      // What only hears is given apart, for all events that are published there.
-      for (const later of meeting) {
-        if (!mixed || first.direct || later.direct) pair(first.binding, later.binding, 'the same action');
-      }
+      meeting.forEach((later, at) => {
+        for (let i = 0; i < at && ++tries <= TRIES; i++) {
+          const first = meeting[i];
+          // Two whose conditions exclude each other never do the same at once.
+          if (!canBothServe(g, askerOf(first), askerOf(later))) continue;
+          // What only hears is given apart, for all events that are published there.
+          if (!mixed || first.direct || later.direct) pair(first.binding, later.binding, 'the same action');
+          break;
+        }
+      });
     };
     const meetings = new MeetingDeliveries(g, (edge): DeliveredAction[] => [
       { key: `${g.head[edge]}/${args.of(bindingOfEdge(g, edge)!.binding)}`, value: '' },
@@ -51,6 +65,9 @@ export const duplicateBinding = defineRule<'twice'>({
     });
   },
 });
+
+/** Pairs that are compared because of their conditions. */
+const TRIES = 50 * LIMITS.audit.pairs;
 
 /** Whether an event delivers twice to the same, or publishes at all; only then it is compared how. Cost: its edges. */
 function mayRepeat({ g }: AuditContext, event: number): boolean {
@@ -83,14 +100,20 @@ function publicationsAlike(
   args: ArgTexts,
   pair: (first: number, later: number, what: string) => void,
 ): void {
-  const first = new Map<string, number>();
+  const firsts = new Map<string, number[]>();
   const edges = [];
   for (let e = g.first[event]; e < g.first[event + 1]; e++) if (g.meta[e] >> 2 === PUBLISH) edges.push(e);
   for (const e of edges.sort((a, b) => g.ref[a] - g.ref[b])) {
     const { binding } = bindingOfEdge(g, e)!;
     const same = `${g.head[e]}/${micros(binding)}/${args.of(binding)}`;
-    const earlier = first.get(same);
-    if (earlier === undefined) first.set(same, g.ref[e]);
-    else pair(earlier, g.ref[e], 'publishing the same');
+    const later = g.ref[e];
+    const alike = firsts.get(same);
+    const earlier = alike?.find((number) =>
+      canBothServe(g, { number, node: event }, { number: later, node: event }),
+    );
+    if (earlier !== undefined) pair(earlier, later, 'publishing the same');
+    if (!alike) firsts.set(same, [later]);
+    // One that another stands for already is never looked for.
+    else if (earlier === undefined || hasConditions(binding.if)) alike.push(later);
   }
 }

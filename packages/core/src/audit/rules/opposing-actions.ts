@@ -5,7 +5,8 @@ import { isLiteral, valueKey } from '../../project/value.js';
 import type { EventQuestion } from '../blocks.js';
 import type { AuditContext } from '../context.js';
 import { LIMITS } from '../../limits.js';
-import { MeetingDeliveries, type DeliveredAction } from '../meeting-deliveries.js';
+import { canBothServe } from '../exclusion.js';
+import { askerOf, MeetingDeliveries, type DeliveredAction } from '../meeting-deliveries.js';
 import { bindingRef } from '../names.js';
 import { defineRule } from '../rule.js';
 import { own } from '../../util/own.js';
@@ -15,7 +16,7 @@ export const opposingActions = defineRule<'opposing'>({
     name: 'opposing-actions',
     severity: 'warning',
     group: 'correctness',
-    what: 'One event sets the same property to two different values at the same time.',
+    what: 'One event sets the same property to two different values at the same time. Two bindings whose conditions exclude each other are none.',
     why: 'Which one stays is a matter of running order.',
     cure: 'Remove one of the bindings, or delay the one that should win.',
   },
@@ -24,7 +25,7 @@ export const opposingActions = defineRule<'opposing'>({
     const { g, x } = ctx;
     const question: EventQuestion = { name: 'opposing-actions', test: (n) => mayOppose(ctx, n) };
     const meetings = new MeetingDeliveries(g, (edge) => setsOf(ctx, edge));
-    let pairs = 0;
+    let [pairs, tries] = [0, 0];
     ctx.eachSuspect(question, (node, instance, e) => {
       meetings.eachOf(node, (meeting) => {
         const mixed = meeting.some((m) => m.direct);
@@ -34,6 +35,8 @@ export const opposingActions = defineRule<'opposing'>({
             // What only hears is given apart, for all events that are published there.
             if (mixed && !first.direct && !later.direct) continue;
             if (first.binding === later.binding || first.value === later.value) continue;
+            if (++tries > TRIES) return;
+            if (!canBothServe(g, askerOf(first), askerOf(later))) continue;
             pairs++;
             const [a, b] = [bindingRef(x, first.binding), bindingRef(x, later.binding)];
             const [at, property] = first.key.split('/');
@@ -56,6 +59,9 @@ export const opposingActions = defineRule<'opposing'>({
     });
   },
 });
+
+/** Pairs that are compared. */
+const TRIES = 50 * LIMITS.audit.pairs;
 
 /**
  * Whether an event publishes, or delivers to two or more actions of one instance that set something; only then it is
