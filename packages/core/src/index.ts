@@ -133,6 +133,8 @@ export {
   type Declaration,
   type DeclarationKind,
 } from './wireline/declaration.js';
+export { oneForEachValue } from './edit/for-each-value.js';
+export { completeProjectLine, PROJECT_BEGINNINGS } from './wireline/complete-project-line.js';
 export { completeDeclaration } from './wireline/complete-declaration.js';
 export { defaultOfType, valuesOfType } from './project/type-values.js';
 export { asksOrder, conditionFaults, holds, type ConditionFault } from './project/condition.js';

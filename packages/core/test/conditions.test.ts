@@ -9,12 +9,14 @@ import {
   expand,
   holds,
   indexProject,
+  oneForEachValue,
   parseConditions,
   parseEffect,
   parseWireLine,
   printConditions,
   printEffect,
   printWireLine,
+  proposeFixes,
   readProject,
   rehearse,
   renameName,
@@ -333,6 +335,67 @@ describe('the graph', () => {
     expect(severity(round)).toEqual(['delayed']);
     round.assets[3].bindings![1].if = [{ property: 'isOpen', is: true }];
     expect(severity(round)).toEqual(['conditional']);
+  });
+});
+
+describe('cures', () => {
+  const with_ = (conditions: Binding['if']): Project => {
+    const next = structuredClone(project);
+    const [jumped] = next.assets[0].bindings!;
+    next.assets[0].bindings = [{ ...jumped, if: conditions }];
+    return next;
+  };
+  const cures = (p: Project, rule: string): string[] => {
+    const found = audit(p, { today: '2026-11-01' }).findings.filter((f) => f.rule === rule);
+    expect(found).toHaveLength(1);
+    return proposeFixes(p, found[0], '2026-11-01').map((c) => c.label);
+  };
+  it.each<[string, string, NonNullable<Binding['if']>, string[]]>([
+    [
+      'a field that is not carried',
+      'dangling-name',
+      [{ payload: 'acts', is: 'jump' }],
+      ['Ask act', 'Ask nothing of acts'],
+    ],
+    [
+      'a property that is not there',
+      'dangling-name',
+      [{ property: 'clam', is: true }],
+      ['Ask calm', 'Ask nothing of clam'],
+    ],
+    [
+      'no value of the enum',
+      'dangling-name',
+      [{ payload: 'act', is: { oneOf: ['jmp', 'wave', 'duck'] } }],
+      ['Ask for jump', 'Ask nothing of act'],
+    ],
+    [
+      'what can never be',
+      'never-true',
+      [
+        { payload: 'act', is: 'jump' },
+        { payload: 'act', is: 'duck' },
+      ],
+      ['Remove jumped'],
+    ],
+    [
+      'values that nothing handles',
+      'unhandled-value',
+      [{ payload: 'act', is: 'jump' }],
+      ['Add bindings for duck, wave, like jumped'],
+    ],
+  ])('of %s', (_, rule, conditions, labels) => {
+    expect(cures(with_(conditions), rule)).toEqual(labels);
+  });
+  it('one binding becomes one for each value, and keeps what else it asks', () => {
+    const owner = index.assets[0];
+    const changes = oneForEachValue(owner, owner.bindings[0], 'act', ['jump', 'duck', 'wave']);
+    const next = applyChanges(project, changes).project;
+    expect(next.assets[0].bindings!.slice(0, 3).map((b) => [b.id, printConditions(b.if), b.limit])).toEqual([
+      ['jumped', 'if $act = "jump" and @calm = false', 1],
+      ['jumped-2', 'if $act = "duck" and @calm = false', 1],
+      ['jumped-3', 'if $act = "wave" and @calm = false', 1],
+    ]);
   });
 });
 

@@ -1,11 +1,5 @@
-import {
-  canonicalJson,
-  type Asked,
-  type EventDecl,
-  type Roles,
-  type Type,
-  type Value,
-} from '../src/index.js';
+import { canonicalJson, type EventDecl, type Roles, type Value } from '../src/index.js';
+import { isSound, possible, type Asking } from './naive-conditions.js';
 import { answers } from './naive-rehearsal/world.js';
 import type { Naive, NaiveEdge, NaiveInstance } from './naive.js';
 
@@ -41,6 +35,7 @@ export class NaiveRules {
     this.tangle();
     this.keys();
     this.duplicates();
+    this.unhandled();
     this.deliveries();
     this.areas();
     this.release();
@@ -57,6 +52,7 @@ export class NaiveRules {
     'default-key',
     'shared-key',
     'duplicate-binding',
+    'unhandled-value',
     'pause-deaf',
     'unreliable-state',
     'authority-gap',
@@ -302,23 +298,7 @@ export class NaiveRules {
       canonicalJson([last.head, last.by!.binding.args ?? {}, us(before) + us(last)]);
     /** Whether some payload and some properties let both through: all that could make a difference is tried. */
     const both = (node: string, a: Way, b: Way): boolean => {
-      const asked = [a, b].flatMap((way) => this.asked(node, way.last, way.before !== null));
-      const bySource = new Map<string, Asking[]>();
-      for (const q of asked) bySource.set(q.of, [...(bySource.get(q.of) ?? []), q]);
-      return [...bySource.values()].every((same) => {
-        const [{ type, optional }] = same;
-        const numbers = same.flatMap(({ is }) => literals(is).filter((v) => typeof v === 'number'));
-        const near = [...numbers, 0].flatMap((n) => [n, n - 1, n + 1, n + 0.25, n - 0.25]);
-        const all: (Value | undefined)[] =
-          type === 'bool'
-            ? [true, false]
-            : type === 'int'
-              ? near.filter((n) => Number.isInteger(n))
-              : type === 'float'
-                ? near
-                : [...same.flatMap(({ is }) => literals(is)), 'something else'];
-        return [...all, ...(optional ? [undefined] : [])].some((v) => same.every(({ is }) => answers(is, v)));
-      });
+      return possible([a, b].flatMap((way) => this.asked(node, way.last, way.before !== null)));
     };
     const pairUp = (node: string, list: Way[]): void => {
       const sorted = [...list].sort((a, b) => this.rank(a.last) - this.rank(b.last));
@@ -342,6 +322,36 @@ export class NaiveRules {
     }
   }
 
+  /** Events and channels of which every binding asks one field, and none acts for some value of it. */
+  private unhandled(): void {
+    const left = (edges: NaiveEdge[], field: string): boolean => {
+      const own = [...new Set(edges.map((e) => e.by!.binding))].map((b) =>
+        (b.if ?? []).flatMap((c) => ('payload' in c && c.payload === field ? [c.is] : [])),
+      );
+      if (own.length === 0 || own.some((asked) => asked.length === 0)) return false;
+      return [true, false].some((v) => !own.some((asked) => asked.every((is) => answers(is, v))));
+    };
+    for (const i of this.n.instances) {
+      for (const e of i.asset.events ?? []) {
+        const edges = this.out.get(`${i.address} ${e.name}`) ?? [];
+        for (const f of (e.payload ?? []).filter((f) => f.type === 'bool')) {
+          if (left(edges, f.name))
+            this.report('unhandled-value', '', { asset: i.asset.id, event: e.name, name: f.name }, [
+              i.address,
+            ]);
+        }
+      }
+    }
+    for (const { name, payload = [] } of this.n.project.channels ?? []) {
+      const edges = this.edges.filter(
+        (e) => e.kind === 'hear' && 'channel' in e.by!.binding.from && e.by!.binding.from.channel === name,
+      );
+      for (const f of payload.filter((f) => f.type === 'bool')) {
+        if (left(edges, f.name)) this.report('unhandled-value', '', { channel: name, name: f.name }, []);
+      }
+    }
+  }
+
   /** What the last edge of a way asks, as far as it can be asked: of the event and its sender, or of a channel and the owner. */
   private asked(node: string, edge: NaiveEdge, heard: boolean): Asking[] {
     const { owner, binding } = edge.by!;
@@ -356,18 +366,7 @@ export class NaiveRules {
       const property = 'payload' in c ? undefined : sender.asset.properties?.find((p) => p.name === name);
       const type = field?.type ?? property?.type;
       if (type === undefined) return [];
-      const { is } = c;
-      const order = typeof is === 'object' && !Array.isArray(is) && !('not' in is) && !('oneOf' in is);
-      const fits = (v: Value): boolean =>
-        type === 'bool'
-          ? typeof v === 'boolean'
-          : type === 'int'
-            ? Number.isInteger(v)
-            : type === 'float'
-              ? typeof v === 'number'
-              : typeof v === 'string';
-      const isNumber = type === 'int' || type === 'float';
-      if (order ? !isNumber : !literals(c.is).every(fits)) return [];
+      if (!isSound(c.is, type)) return [];
       const source = property ? `@${sender.address}` : heard ? `#${edge.tail}` : '.';
       return [{ of: `${source} ${name}`, type, optional: field?.optional === true, is: c.is }];
     });
@@ -498,15 +497,4 @@ function push<K, T>(map: Map<K, T[]>, key: K, item: T): void {
   const list = map.get(key);
   if (list) list.push(item);
   else map.set(key, [item]);
-}
-
-interface Asking {
-  of: string;
-  type: Type;
-  optional: boolean;
-  is: Asked;
-}
-function literals(is: Asked): Value[] {
-  if (typeof is !== 'object' || Array.isArray(is)) return [is];
-  return 'not' in is ? [is.not] : 'oneOf' in is ? is.oneOf : [Object.values(is)[0]];
 }

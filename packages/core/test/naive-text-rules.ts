@@ -2,6 +2,7 @@ import {
   canonicalJson,
   type Action,
   type Arg,
+  type Asked,
   type Asset,
   type Binding,
   type Effect,
@@ -11,6 +12,7 @@ import {
   type Value,
 } from '../src/index.js';
 import type { Naive } from './naive.js';
+import { isSound, possible, type Asking } from './naive-conditions.js';
 import { effectText } from './naive-rehearsal/raising.js';
 
 /**
@@ -30,6 +32,7 @@ export class NaiveTextRules {
   static readonly RULES = [
     'payload-mismatch',
     'dangling-effect',
+    'never-true',
     'reaches-out',
     'unknown-asset',
     'dangling-name',
@@ -69,8 +72,10 @@ export class NaiveTextRules {
     const paths = [b.from, b.to].flatMap((e) => ('at' in e ? [e.at] : []));
     if (owner.kind !== 'scene' && paths.some((p) => p.includes(':')))
       this.report('reaches-out', '', subject, at);
+    this.asked(owner, b, at);
     const ends = this.ends(owner, b);
     if (!ends) return;
+    if (!possible(this.questions(b, ends))) this.report('never-true', '', subject, at);
     const args = b.args ?? {};
     for (const p of ends.params) {
       if (!Object.hasOwn(args, p.name)) {
@@ -83,6 +88,36 @@ export class NaiveTextRules {
       if (!ends.params.some((p) => p.name === param))
         this.report('payload-mismatch', '', { ...subject, param }, at);
     }
+  }
+
+  /** What a condition names must be there, where its source is; and its values must be of that type. */
+  private asked(owner: Asset, { id, from, if: conditions = [] }: Binding, at: string[]): void {
+    const sender = 'at' in from ? this.walk(owner, from.at) : owner;
+    const channel = this.project.channels?.find((c) => 'channel' in from && c.name === from.channel);
+    const event = sender?.events?.find((e) => 'event' in from && e.name === from.event);
+    const source = 'channel' in from ? channel : event;
+    for (const c of conditions) {
+      const name = 'payload' in c ? c.payload : c.property;
+      const known: { name: string; type: Type }[] | undefined =
+        'payload' in c ? source && (source.payload ?? []) : sender ? (sender.properties ?? []) : undefined;
+      const found = known?.find((f) => f.name === name);
+      const subject = { asset: owner.id, binding: id, name };
+      if (known && !found) this.report('dangling-name', 'condition', subject, at);
+      if (found && !literalsIn(c.is, found.type).every((v) => this.literalFits(v, found.type)))
+        this.report('dangling-name', 'value', subject, at);
+    }
+  }
+
+  /** What a binding asks that can be asked at all. */
+  private questions({ if: conditions = [] }: Binding, ends: { payload: Field[]; reader: Asset }): Asking[] {
+    return conditions.flatMap((c): Asking[] => {
+      const name = 'payload' in c ? c.payload : c.property;
+      const field = 'payload' in c ? ends.payload.find((f) => f.name === name) : undefined;
+      const property = 'payload' in c ? undefined : ends.reader.properties?.find((p) => p.name === name);
+      const type = (field ?? property)?.type;
+      if (type === undefined || !isSound(c.is, type)) return [];
+      return [{ of: `${Object.keys(c)[0]} ${name}`, type, optional: field?.optional === true, is: c.is }];
+    });
   }
 
   /** What flows over a binding both of whose ends are there; null if one is not. */
@@ -250,17 +285,13 @@ export class NaiveTextRules {
         ? asset.properties?.find((p) => p.name === when.property)?.type
         : action.params?.find((p) => p.name === when.param)?.type;
     if (type === undefined) return;
-    const { is } = when;
-    const literals: Value[] =
-      typeof is !== 'object' || Array.isArray(is)
-        ? [is]
-        : 'not' in is
-          ? [is.not]
-          : 'oneOf' in is
-            ? is.oneOf
-            : type === 'int' || type === 'float'
-              ? []
-              : [Object.values(is)[0]];
+    const literals = literalsIn(when.is, type);
+    const param = 'param' in when ? action.params?.find((p) => p.name === when.param) : undefined;
+    const asking = { of: '', type, optional: param?.optional === true, is: when.is };
+    if (isSound(when.is, type) && !possible([asking])) {
+      const subject = { asset: asset.id, action: action.name, effect: effectText(effect) };
+      this.report('never-true', '', subject, this.copies(asset));
+    }
     if (literals.every((v) => this.literalFits(v, type))) return;
     const subject = { asset: asset.id, action: action.name, effect: effectText(effect) };
     this.report('dangling-name', 'value', subject, this.copies(asset));
@@ -364,4 +395,12 @@ export class NaiveTextRules {
       }
     }
   }
+}
+
+/** The literals that must be of a type where it is asked; an order is for numbers alone. */
+function literalsIn(is: Asked, type: Type): Value[] {
+  if (typeof is !== 'object' || Array.isArray(is)) return [is];
+  if ('not' in is) return [is.not];
+  if ('oneOf' in is) return is.oneOf;
+  return type === 'int' || type === 'float' ? [] : [Object.values<number>(is)[0]];
 }

@@ -3,6 +3,7 @@ import {
   applyChanges,
   arrangeDeclaration,
   changeItems,
+  completeProjectLine,
   declareInProject,
   indexProject,
   mergeEntries,
@@ -106,6 +107,22 @@ describe('a line that declares something of the project', () => {
     const changes = declareInProject(index, (read as { value: ProjectDeclaration }).value);
     expect(changes !== null).toBe(can);
     if (changes) after(changes);
+  });
+});
+
+describe('completion of such a line', () => {
+  it.each<[string, string[]]>([
+    ['', ['channel ', 'enum ', 'key table ', 'load set ', 'peer ', 'tag ']],
+    ['ke', ['key table ']],
+    ['peer host ', ['server', 'client']],
+    ['peer host s', ['server']],
+    ['load set day: ', ['quay']],
+    ['load set day: quay, ', []],
+    ['tag heavy: Bell, ', ['quay', 'Horn']],
+    ['channel water(side: ', ['bool', 'int', 'float', 'string', 'vec2', 'instance']],
+    ['enum Side: ', []],
+  ])('%j goes on with %j', (beginning, wanted) => {
+    expect(completeProjectLine(index, beginning).options.map((o) => o.text)).toEqual(wanted);
   });
 });
 

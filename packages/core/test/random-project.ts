@@ -81,6 +81,13 @@ function setConditions(r: Random, assets: Asset[]): void {
           ? { payload: r.pick(['n', 'line', 'lost']), is: asked() }
           : { property: r.pick([...PROPERTIES, 'lost']), is: asked() },
       );
+      // Two questions of one value, which may exclude each other.
+      if (r.chance(0.4)) b.if = [0, 1].map(() => ({ property: 'line', is: asked() }));
+    }
+    // All that hear one event ask the same field, so that some of its values may have no answer.
+    if (r.chance(0.3)) {
+      for (const b of bindings)
+        if ('event' in b.from && b.from.event === 'onA') b.if = [{ payload: 'n', is: r.chance(0.5) }];
     }
     for (const e of actions.flatMap((a) => a.effects ?? [])) {
       if (r.chance(0.2)) {

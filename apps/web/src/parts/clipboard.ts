@@ -1,3 +1,5 @@
+import { NOT_OF_THE_VIEW } from './ui/keys.js';
+
 /** What was copied here last, for where the browser does not let a page read the clipboard. */
 let last = '';
 
@@ -33,6 +35,6 @@ export async function pastedText(): Promise<string> {
 /** Whether a copy, cut or paste is meant for the view, and not for a field, a dialog or a text that is selected. */
 export function isForView(e: ClipboardEvent): boolean {
   const target = e.target instanceof Element ? e.target : document.body;
-  if (target.closest('input, textarea, select, [role="dialog"], [role="menu"]')) return false;
+  if (target.closest(NOT_OF_THE_VIEW)) return false;
   return e.type === 'paste' || document.getSelection()?.isCollapsed !== false;
 }

@@ -15,6 +15,8 @@ export interface EffectRefName {
 export type Subject =
   | BindingRef
   | (BindingRef & { param: string })
+  /** What a condition of it names. */
+  | (BindingRef & { name: string })
   | { asset: string }
   | { asset: string; placement: string }
   | { asset: string; placement: string; name: string }
@@ -27,6 +29,7 @@ export type Subject =
   | EffectRefName
   | (EffectRefName & { property: string })
   | { channel: string }
+  | { channel: string; name: string }
   | { name: string }
   | { loadSet: string; name: string }
   | { bindings: [BindingRef, BindingRef] }

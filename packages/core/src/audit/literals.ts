@@ -1,14 +1,14 @@
 import { assetInside } from '../project/inside.js';
 import { literalFault } from '../project/arg-types.js';
 import type { AssetIndex } from '../project/index-project.js';
-import type { Arg, Binding, Effect, Field, Type, Value } from '../project/types.js';
-import { literalsAsked } from '../project/condition.js';
+import type { Arg, Binding, Condition, Effect, Field, Type, Value } from '../project/types.js';
+import { hasConditions, literalsAsked } from '../project/condition.js';
 import { isLiteral } from '../project/value.js';
 import type { AuditGround } from './ground.js';
 import type { Subject } from './finding.js';
 import { effectName } from '../project/effect-name.js';
 import { spawnable } from '../expand/stand-ins.js';
-import { textEnds } from './text-ends.js';
+import { textEnds, type TextEnds } from './text-ends.js';
 import { own } from '../util/own.js';
 
 /** A literal of the document with the type of the place where it stands. */
@@ -44,11 +44,11 @@ export function wrongLiterals(ctx: AuditGround): Literal[] {
   return [...declared, ...bound];
 }
 
-/** `param` is null for the literal of a match. */
+/** Where a literal of a binding stands: in the argument of a parameter, in its match, or in a condition on something. */
 interface BoundLiteral {
   value: Value;
   type: Type;
-  param: string | null;
+  in: { param: string } | 'match' | { asked: string };
 }
 const NONE: readonly BoundLiteral[] = [];
 
@@ -165,40 +165,55 @@ class LiteralWalk {
       if (literals.length === 0 || !this.ctx.isJudged(owner.at, at)) return;
       const subject = { asset: owner.decl.id, binding: binding.id };
       const occurrences = this.ctx.ownersOf(owner.at, at);
-      for (const { value, type, param } of literals) {
-        const where =
-          param === null ? `the match of ${binding.id}` : `the argument ${param} of ${binding.id}`;
-        this.out.push({
-          value,
-          type,
-          subject: param === null ? subject : { ...subject, param },
-          valueSubject: param === null ? subject : null,
-          occurrences,
-          where,
-        });
+      for (const { value, type, in: place } of literals) {
+        const common = { value, type, occurrences };
+        if (place === 'match') {
+          const where = `the match of ${binding.id}`;
+          this.out.push({ ...common, subject, valueSubject: subject, where });
+        } else if ('param' in place) {
+          const where = `the argument ${place.param} of ${binding.id}`;
+          this.out.push({ ...common, subject: { ...subject, ...place }, valueSubject: null, where });
+        } else {
+          const where = `the condition on ${place.asked} of ${binding.id}`;
+          this.out.push({ ...common, subject, valueSubject: { ...subject, name: place.asked }, where });
+        }
       }
     });
   }
 
-  /** The wrong literals of one binding: among its arguments, and that of its match. */
+  /** The wrong literals of one binding: among its arguments and conditions, and that of its match. */
   private literalsOf(owner: AssetIndex, binding: Binding): readonly BoundLiteral[] {
     const literalArg = binding.args !== undefined && Object.values(binding.args).some(isLiteral);
     const { to } = binding;
     const match = 'every' in to && to.match !== undefined && to.match !== 'all' ? to.match : null;
-    if (!literalArg && !match) return NONE;
+    const { if: conditions } = binding;
+    if (!literalArg && !match && !hasConditions(conditions)) return NONE;
     const found: BoundLiteral[] = [];
     const ends = textEnds(this.ctx, owner, binding);
     for (const [value, { name, type }] of literalArgs(binding.args, ends.params ?? [])) {
-      if (this.isWrong(value, type)) found.push({ value, type, param: name });
+      if (this.isWrong(value, type)) found.push({ value, type, in: { param: name } });
     }
     if (match && isLiteral(match.equals) && ends.receiver) {
       const property = ends.receiver.properties[ends.receiver.propertyAt.get(match.property) ?? -1];
       if (property && this.isWrong(match.equals, property.type)) {
-        found.push({ value: match.equals, type: property.type, param: null });
+        found.push({ value: match.equals, type: property.type, in: 'match' });
+      }
+    }
+    for (const c of conditions ?? []) {
+      const { name, type } = askedOf(c, ends);
+      for (const value of type ? literalsAsked(c.is, type) : []) {
+        if (this.isWrong(value, type!)) found.push({ value, type: type!, in: { asked: name } });
       }
     }
     return found;
   }
+}
+
+/** What a condition names, and its type; no type for what is not there. */
+export function askedOf(c: Condition, { payload, reader }: TextEnds): { name: string; type?: Type } {
+  if ('payload' in c) return { name: c.payload, type: payload?.find((f) => f.name === c.payload)?.type };
+  const { property: name } = c;
+  return { name, type: reader?.properties[reader.propertyAt.get(name) ?? -1]?.type };
 }
 
 /** The type of what a `when` asks; undefined for what is not declared. */

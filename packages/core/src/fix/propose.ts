@@ -19,10 +19,12 @@ import {
   fixStartRace,
   fixUnpaired,
 } from './bindings.js';
+import { fixCondition } from './conditions.js';
 import { fixCycle } from './cycles.js';
 import { fixSender, fixTarget } from './dangling.js';
 import { fixAsleep, fixDefaultKey, fixName, fixSharedKey, fixUnknownAsset } from './placements.js';
 import type { Fixer } from './proposal.js';
+import { fixUnhandled } from './unhandled.js';
 import { own } from '../util/own.js';
 
 /** A cure that has been tried: what it does to the findings. */
@@ -37,13 +39,14 @@ const FIXERS: Readonly<Record<string, Fixer>> = {
   'asleep-sender': fixAsleep,
   'broadcast-spill': fixSpill,
   'dangling-key': fixKey,
-  'dangling-name': fixName,
+  'dangling-name': (index, finding) => [...fixName(index, finding), ...fixCondition(index, finding)],
   'dangling-sender': fixSender,
   'dangling-target': fixTarget,
   'duplicate-binding': fixOneOfTwo,
   'empty-selection': fixEmptySelection,
   'first-of-many': fixSpill,
   'leaky-binding': fixRelease,
+  'never-true': fixByRemoval,
   'opposing-actions': fixOneOfTwo,
   'orphan-listener': fixByRemoval,
   'over-release': fixRelease,
@@ -51,6 +54,7 @@ const FIXERS: Readonly<Record<string, Fixer>> = {
   'default-key': fixDefaultKey,
   'shared-key': fixSharedKey,
   'start-race': fixStartRace,
+  'unhandled-value': fixUnhandled,
   'unheard-channel': fixByRemoval,
   'unknown-asset': fixUnknownAsset,
   'unpaired-area': fixUnpaired,

@@ -26,7 +26,7 @@ export function renamedWaivers(
   const next = each(waivers, (w) => {
     const finding = found.get(w.fingerprint);
     if (!finding) return w;
-    const subject = names.subject(finding.subject);
+    const subject = names.subject(finding.subject, finding.rule);
     return patched(w, {
       fingerprint: fingerprint(finding.rule, finding.class, subject),
       ...(w.occurrences && { occurrences: each(w.occurrences, (o) => names.occurrence(o)) }),
@@ -42,7 +42,7 @@ class SubjectNames {
     this.names = new NameContext(index, visit);
   }
 
-  subject(subject: Subject): Subject {
+  subject(subject: Subject, rule: string): Subject {
     if ('effects' in subject) {
       return {
         bindings: sorted(subject.bindings.map((b) => this.binding(b))),
@@ -59,6 +59,7 @@ class SubjectNames {
     }
     if ('binding' in subject) {
       const next = this.binding(subject);
+      if ('name' in subject) return { ...next, name: this.asked(subject) };
       return 'param' in subject ? { ...next, param: this.param(subject) } : next;
     }
     if ('effect' in subject) {
@@ -70,8 +71,17 @@ class SubjectNames {
         property: this.names.inside(this.names.assetOf(spawned), 'property', subject.property),
       };
     }
-    if ('asset' in subject) return this.declaration(subject);
-    if ('channel' in subject) return { channel: this.names.visit('channel', '', '', subject.channel) };
+    if ('asset' in subject) {
+      const next = this.declaration(subject);
+      if (rule !== 'unhandled-value' || !('event' in subject) || !('name' in subject)) return next;
+      const source = { kind: 'eventField', asset: subject.asset, of: subject.event } as const;
+      return { ...next, name: this.names.field(source, subject.name) };
+    }
+    if ('channel' in subject) {
+      const channel = this.names.visit('channel', '', '', subject.channel);
+      if (!('name' in subject)) return { channel };
+      return { channel, name: this.names.visit('channelField', '', subject.channel, subject.name) };
+    }
     if ('loadSet' in subject) {
       return { ...subject, loadSet: this.names.visit('loadSet', '', '', subject.loadSet) };
     }
@@ -145,6 +155,19 @@ class SubjectNames {
     if ('channel' in to) return this.names.field({ kind: 'channelField', asset: '', of: to.channel }, param);
     const receiver = 'every' in to ? this.names.assetOf(to.every) : this.names.path(owner, to.at).asset;
     return this.names.field(receiver && { kind: 'param', asset: receiver.decl.id, of: to.action }, param);
+  }
+  /** What a condition of a binding asks: a field of what is carried, or a property. */
+  private asked({ asset, binding: id, name }: BindingRef & { name: string }): string {
+    const owner = this.names.assetOf(asset);
+    const binding = owner?.bindings[owner.bindingAt.get(id) ?? -1];
+    if (!owner || !binding) return name;
+    const { from, if: conditions = [] } = binding;
+    const reader = 'channel' in from ? owner : this.names.path(owner, from.at).asset;
+    if (!conditions.some((c) => 'payload' in c && c.payload === name))
+      return this.names.inside(reader, 'property', name);
+    return 'channel' in from
+      ? this.names.field({ kind: 'channelField', asset: '', of: from.channel }, name)
+      : this.names.field(reader && { kind: 'eventField', asset: reader.decl.id, of: from.event }, name);
   }
   private effect({ asset, action, effect }: EffectRefName): EffectRefName {
     const owner = this.names.assetOf(asset);

@@ -129,6 +129,179 @@ export const ROWS: Row[] = [
       ['opposing-actions', `conditions: ${what}`, of('engage'), findings],
     ];
   }),
+  ...(
+    [
+      [
+        'two values of one field',
+        [
+          { payload: 'x', is: 1 },
+          { payload: 'x', is: 2 },
+        ],
+        true,
+      ],
+      [
+        'limits that are swapped',
+        [
+          { payload: 'x', is: { over: 9 } },
+          { payload: 'x', is: { under: 4 } },
+        ],
+        true,
+      ],
+      [
+        'no whole number between',
+        [
+          { payload: 'x', is: { over: 3 } },
+          { payload: 'x', is: { under: 4 } },
+        ],
+        true,
+      ],
+      [
+        'a number between',
+        [
+          { payload: 'f', is: { over: 3 } },
+          { payload: 'f', is: { under: 4 } },
+        ],
+        false,
+      ],
+      [
+        'one point alone',
+        [
+          { payload: 'x', is: { atLeast: 3 } },
+          { payload: 'x', is: { atMost: 3 } },
+        ],
+        false,
+      ],
+      [
+        'all values of a bool but both',
+        [
+          { property: 'on', is: { not: true } },
+          { property: 'on', is: { not: false } },
+        ],
+        true,
+      ],
+      ['none of no values', [{ payload: 'x', is: { oneOf: [] } }], true],
+      [
+        'a value and its absence',
+        [
+          { payload: 'o', is: { not: 1 } },
+          { payload: 'o', is: { oneOf: [1] } },
+        ],
+        true,
+      ],
+      [
+        'a field that may be absent',
+        [
+          { payload: 'o', is: { not: 1 } },
+          { payload: 'o', is: { not: 2 } },
+        ],
+        false,
+      ],
+      [
+        'two fields',
+        [
+          { payload: 'x', is: 1 },
+          { payload: 'f', is: 2 },
+        ],
+        false,
+      ],
+      [
+        'a wrong value decides nothing',
+        [
+          { payload: 'x', is: 'a' },
+          { payload: 'x', is: 1 },
+        ],
+        false,
+      ],
+    ] as [string, Condition[], boolean][]
+  ).map(([what, conditions, never]): Row => {
+    const wired = wire('mast.onGust', 'horn.sound', { if: conditions });
+    const gusty = asset('Mast', {
+      properties: [{ name: 'on', type: 'bool', default: true }],
+      events: [
+        event('onGust', 'code', {
+          payload: [
+            { name: 'x', type: 'int' },
+            { name: 'f', type: 'float' },
+            { name: 'o', type: 'int', optional: true },
+          ],
+        }),
+      ],
+    });
+    const placements = [place('mast', 'Mast'), place('horn', 'Horn')];
+    const found: [undefined, Json] = [undefined, { asset: 'ridge', binding: wired.id }];
+    return [
+      'never-true',
+      what,
+      project([scene({ placements, bindings: [wired] }), gusty, horn]),
+      never ? [found] : [],
+    ];
+  }),
+  [
+    'never-true',
+    'an effect that asks for none of no values',
+    project([
+      scene({ placements: [place('b', 'B')] }),
+      asset('B', {
+        properties: [{ name: 'on', type: 'bool', default: true }],
+        actions: [{ name: 'x', effects: [{ toggle: 'on', when: { property: 'on', is: { oneOf: [] } } }] }],
+      }),
+    ]),
+    [[undefined, { asset: 'B', action: 'x', effect: 'toggle:on' }]],
+  ],
+  ...(
+    [
+      ['one value of three', [[{ payload: 'act', is: 'a' }], [{ payload: 'act', is: 'b' }]], true],
+      ['all values', [[{ payload: 'act', is: 'a' }], [{ payload: 'act', is: { not: 'a' } }]], false],
+      ['one that does not ask', [[{ payload: 'act', is: 'a' }], []], false],
+      ['one that asks another field', [[{ payload: 'act', is: 'a' }], [{ payload: 'n', is: 1 }]], false],
+      [
+        'one that asks more besides',
+        [
+          [
+            { payload: 'act', is: 'a' },
+            { payload: 'n', is: 1 },
+          ],
+        ],
+        true,
+      ],
+      ['nobody', [], false],
+    ] as [string, Condition[][], boolean][]
+  ).flatMap(([what, asked, left]): Row[] => {
+    const enums = [{ name: 'Act', values: ['a', 'b', 'c'] }];
+    const fields = [
+      { name: 'act', type: 'enum:Act' },
+      { name: 'n', type: 'int' },
+    ];
+    const placements = [place('mast', 'Mast'), place('horn', 'Horn')];
+    const actor = asset('Mast', { events: [event('onGust', 'code', { payload: fields })] });
+    const of = (from: string, more: Json[] = []): Json =>
+      project(
+        [
+          scene({
+            placements,
+            bindings: [...more, ...asked.map((c) => wire(from, 'horn.sound', c.length > 0 ? { if: c } : {}))],
+          }),
+          actor,
+          horn,
+        ],
+        { enums, channels: [{ name: 'acts', payload: fields }] },
+      );
+    const args = { act: { payload: 'act' }, n: { payload: 'n' } };
+    return [
+      [
+        'unhandled-value',
+        `of an event: ${what}`,
+        of('mast.onGust'),
+        left ? [[undefined, { asset: 'Mast', event: 'onGust', name: 'act' }]] : [],
+      ],
+      [
+        'unhandled-value',
+        `of a channel: ${what}`,
+        of('#acts', [wire('mast.onGust', '#acts', { args })]),
+        left ? [[undefined, { channel: 'acts', name: 'act' }]] : [],
+      ],
+    ];
+  }),
   [
     'opposing-actions',
     'a literal argument counts as the value',

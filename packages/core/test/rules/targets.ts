@@ -1,4 +1,5 @@
-import { wire, place, asset, scene, project, horn, mast, two, type Row } from './write.js';
+import type { Condition } from '../../src/index.js';
+import { wire, event, place, asset, scene, project, horn, mast, two, type Row } from './write.js';
 
 export const ROWS: Row[] = [
   [
@@ -88,6 +89,49 @@ export const ROWS: Row[] = [
     project([scene({ placements: [place('a', 'Horn', { operator: 'me' })] }), horn]),
     [],
   ],
+  ...(
+    [
+      ['a field that is not carried', [{ payload: 'lost', is: 1 }], 'condition'],
+      ['a property that the sender lacks', [{ property: 'lost', is: { not: 1 } }], 'condition'],
+      [
+        'the same name asked twice',
+        [
+          { payload: 'lost', is: 1 },
+          { property: 'lost', is: 1 },
+        ],
+        'condition',
+      ],
+      ['a value of another type', [{ payload: 'n', is: 'a' }], 'value'],
+      ['an order of what is no number', [{ property: 'on', is: { over: 1 } }], 'value'],
+      ['one of several values', [{ payload: 'n', is: { oneOf: [1, 'a'] } }], 'value'],
+      [
+        'what is there, and of its type',
+        [
+          { payload: 'n', is: { under: 2.5 } },
+          { property: 'on', is: true },
+        ],
+        '',
+      ],
+      ['nothing', [], ''],
+    ] as [string, Condition[], string][]
+  ).map(([what, conditions, cls]): Row => {
+    const wired = wire('mast.onGust', 'horn.sound', { if: conditions });
+    const [asked] = conditions;
+    const name = asked && 'payload' in asked ? asked.payload : asked?.property;
+    return [
+      'dangling-name',
+      `a condition on ${what}`,
+      project([
+        scene({ placements: [place('mast', 'Mast'), place('horn', 'Horn')], bindings: [wired] }),
+        asset('Mast', {
+          properties: [{ name: 'on', type: 'bool', default: true }],
+          events: [event('onGust', 'code', { payload: [{ name: 'n', type: 'int' }] })],
+        }),
+        horn,
+      ]),
+      cls === '' ? [] : [[cls, { asset: 'ridge', binding: wired.id, name }]],
+    ];
+  }),
   [
     'dangling-name',
     'the override of a spawn',

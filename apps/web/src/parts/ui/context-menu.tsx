@@ -62,6 +62,8 @@ export function useContextMenu<T>(
       slotProps={{ list: { dense: true, 'aria-label': of }, paper: { className: 'contextmenu' } }}
       onContextMenu={(e) => {
         e.preventDefault();
+        // What the menu was opened on is around it here, though not on the screen.
+        e.stopPropagation();
         close();
       }}
     >

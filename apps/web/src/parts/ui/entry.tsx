@@ -60,12 +60,15 @@ export function Entry<T>({
         }}
         onBlur={() => ('error' in now ? setText(value) : take())}
         onKeyDown={(e) => {
+          const isWrong = text !== value && 'error' in now;
           if (e.key === 'Enter') take();
           else if (e.key === 'Escape') setText(value);
           else return;
           // Taking it may move the focus to a button, which Enter must not press as well.
           e.preventDefault();
           e.stopPropagation();
+          // What is wrong is put right here, not left behind.
+          if (e.key === 'Enter' && isWrong) return;
           onEnd?.();
         }}
       />

@@ -1,8 +1,9 @@
 import {
+  completeProjectLine,
   declareInProject,
   parseProjectLine,
+  PROJECT_BEGINNINGS,
   type ChangeSet,
-  type Completions,
   type ProjectDeclaration,
   type ProjectIndex,
 } from '@oquel/core';
@@ -10,14 +11,6 @@ import { useCallback, useRef, type ReactNode } from 'react';
 import { LineInput, type LineInputHandle, type ReadLine } from '../../parts/ui/line-input.js';
 import { entryKey } from './catalogue-address.js';
 
-const BEGINNINGS: [string, string][] = [
-  ['channel ', 'a meeting point that anybody may publish to and hear'],
-  ['enum ', 'the values that something can have'],
-  ['key table ', 'keys of a file of the game, such as texts'],
-  ['load set ', 'scenes that are loaded together'],
-  ['peer ', 'server or client'],
-  ['tag ', 'a word for scenes, prefabs and widgets that belong together'],
-];
 const WORDS: Record<ProjectDeclaration['kind'], string> = {
   channel: 'channel',
   enum: 'enum',
@@ -38,7 +31,7 @@ export function DeclareLine({
   onMade: (key: string) => void;
 }): ReactNode {
   const line = useRef<LineInputHandle>(null);
-  const complete = useCallback((text: string): Completions => completeAt(index, text), [index]);
+  const complete = useCallback((text: string) => completeProjectLine(index, text), [index]);
   const read = useCallback(
     (text: string): ReadLine<ProjectDeclaration> => {
       const parsed = parseProjectLine(text);
@@ -64,7 +57,7 @@ export function DeclareLine({
   return (
     <div className="declare">
       <div className="row" role="group" aria-label="Declare">
-        {BEGINNINGS.map(([beginning, about]) => (
+        {PROJECT_BEGINNINGS.map(([beginning, about]) => (
           <button
             key={beginning}
             type="button"
@@ -95,29 +88,4 @@ export function DeclareLine({
       />
     </div>
   );
-}
-
-function completeAt({ project }: ProjectIndex, text: string): Completions {
-  const typed = /[\w:]*$/.exec(text)![0];
-  const at = text.length - typed.length;
-  const before = text.slice(0, at);
-  const { enums = [], tables = [] } = project;
-  const all =
-    before.trim() === ''
-      ? BEGINNINGS.map(([word, about]) => ({ text: word, about }))
-      : /^\s*peer\s+[\w-]+\s+$/.test(before)
-        ? ['server', 'client'].map((word) => ({ text: word, about: '' }))
-        : /^\s*tag\s+[\w-]+\s*:/.test(before)
-          ? project.assets.map((a) => ({ text: a.id, about: a.kind }))
-          : /^\s*load\s+set\s+[\w-]+\s*:/.test(before)
-            ? project.assets.filter((a) => a.kind === 'scene').map((a) => ({ text: a.id, about: 'scene' }))
-            : /^\s*channel\s.*\([^)]*:\s*$/.test(before)
-              ? [
-                  ...['bool', 'int', 'float', 'string', 'vec2', 'instance'],
-                  ...enums.map((e) => `enum:${e.name}`),
-                  ...tables.map((t) => `key:${t.name}`),
-                ].map((word) => ({ text: word, about: 'type' }))
-              : [];
-  const options = all.filter((o) => o.text.toLowerCase().startsWith(typed.toLowerCase()) && o.text !== typed);
-  return { at, options };
 }

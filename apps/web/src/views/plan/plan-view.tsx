@@ -100,6 +100,9 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
   const { onContextMenu, menu } = useContextMenu(
     (target): { path: string | null } | null => {
       if (target.closest('.chosenpart, .definition, .undertabs, .head, [role="dialog"]')) return null;
+      // The owner itself, by its name in the bar; what else stands there has no menu.
+      const inBar = target.closest('.stagebar') !== null;
+      if (inBar && !target.matches('[aria-label="Scope"]')) return null;
       const path =
         target.closest<SVGElement>('[data-path]')?.dataset.path ??
         target.closest<HTMLElement>('[data-part]')?.dataset.part;
@@ -179,7 +182,7 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
   );
 
   return (
-    <div className={`stage ${isScene ? '' : 'defining'}`}>
+    <div className={`stage ${isScene ? '' : 'defining'}`} onContextMenu={onContextMenu}>
       {menu}
       <div className="stagebar">
         <h1 className="unseen">Plan of {owner.decl.id}</h1>
@@ -238,7 +241,6 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
         {!isScene && side.divider}
         <div
           className="stagemain"
-          onContextMenu={onContextMenu}
           style={
             isScene ? { display: 'contents' } : { gridTemplateRows: `minmax(0, 1fr) auto ${lower.size}px` }
           }

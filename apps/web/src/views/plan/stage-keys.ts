@@ -1,5 +1,6 @@
 import { useEffect, type RefObject } from 'react';
 import { lettersOn } from '../../session/letters.js';
+import { NOT_OF_THE_VIEW } from '../../parts/ui/keys.js';
 
 /** Keys of the stage while the plan or the list of its parts has the focus. */
 export function useStageKeys(
@@ -24,7 +25,7 @@ export function useStageKeys(
     };
     const onKey = (e: KeyboardEvent): void => {
       const target = e.target as Element;
-      if (target.closest('input, textarea, select, [role="dialog"]')) return;
+      if (target.closest(NOT_OF_THE_VIEW)) return;
       const isHere = region.current?.contains(target) === true || target.closest('.partslist') !== null;
       // What has been removed leaves the focus nowhere; that is still here.
       if (!isHere && target !== document.body) return;

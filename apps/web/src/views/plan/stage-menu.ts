@@ -25,7 +25,10 @@ export function stageChoices(owner: AssetIndex, stage: Stage, path: string | nul
           paste,
           { label: 'Choose all', keys: 'Ctrl A', onDo: owner.placements.length > 0 ? all : undefined },
         ],
-        [{ label: `Duplicate ${owner.decl.id}`, onDo: stage.duplicateAsset }],
+        [
+          { label: `Rename ${owner.decl.id}`, onDo: stage.nameOwner },
+          { label: `Duplicate ${owner.decl.id}`, onDo: stage.duplicateAsset },
+        ],
         [{ label: `Remove ${owner.decl.id}`, onDo: () => stage.setDropping(true) }],
       ],
     };

@@ -117,6 +117,14 @@ export function useStage(owner: AssetIndex, address: PlanAddress) {
       field?.select();
     });
   };
+  const nameOwner = (): void => {
+    if (isScene) setDeclares(true);
+    requestAnimationFrame(() => {
+      const field = document.querySelector<HTMLInputElement>('.assethead input[aria-label^="Name of the"]');
+      field?.focus();
+      field?.select();
+    });
+  };
   const named = (): void => {
     const to = back.current?.isConnected && back.current !== document.body ? back.current : region.current;
     requestAnimationFrame(() => to?.focus());
@@ -236,6 +244,7 @@ export function useStage(owner: AssetIndex, address: PlanAddress) {
     setDeclares,
     setChosen,
     nameIt,
+    nameOwner,
     named,
     rename,
     copy,

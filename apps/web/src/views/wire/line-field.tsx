@@ -9,6 +9,7 @@ import {
 import { useCallback, useEffect, useRef, useState, type ReactNode } from 'react';
 import { lettersOn } from '../../session/letters.js';
 import { LineInput, type LineInputHandle, type ReadLine } from '../../parts/ui/line-input.js';
+import { NOT_OF_THE_VIEW } from '../../parts/ui/keys.js';
 
 interface Props {
   index: ProjectIndex;
@@ -34,8 +35,7 @@ export function LineField({ index, owner, draftKey, beginning, onLine, onLines }
   useEffect(() => {
     const onKey = (e: KeyboardEvent): void => {
       if (e.ctrlKey || e.metaKey || e.altKey || e.key.toLowerCase() !== 'w' || !lettersOn()) return;
-      if (e.target instanceof HTMLElement && e.target.closest('input, textarea, select, [role="dialog"]'))
-        return;
+      if (e.target instanceof HTMLElement && e.target.closest(NOT_OF_THE_VIEW)) return;
       e.preventDefault();
       line.current?.enter((drafts.get(draftKey) ?? '') === '' ? beginning : undefined);
     };

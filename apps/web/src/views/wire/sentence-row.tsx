@@ -9,8 +9,10 @@ import {
   type SelectedNow,
   assetAtPath,
   freeBindingId,
+  oneForEachValue,
   printBinding,
   reachableFrom,
+  valuesOfType,
 } from '@oquel/core';
 import { useEffect, useId, useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { copyText } from '../../parts/clipboard.js';
@@ -111,6 +113,12 @@ export function SentenceRow(props: Props): ReactNode {
               ]
             : []),
         ],
+        props.scope.payload
+          .filter((f) => valuesOfType(index, f.type).length > 1)
+          .map((f) => ({
+            label: `One for each ${f.name}`,
+            onDo: () => onEdit(eachValue(index, owner, binding, f)),
+          })),
         [
           { label: 'Run earlier', keys: 'Alt ↑', onDo: nth > 1 ? () => onMove(-1) : undefined },
           { label: 'Run later', keys: 'Alt ↓', onDo: nth < props.of ? () => onMove(1) : undefined },
@@ -387,6 +395,16 @@ function heardBy(index: ProjectIndex, channel: string): string {
 function removal(owner: AssetIndex, { id }: Binding): ChangeSet {
   const asset = owner.decl.id;
   return { label: `${asset}: removed ${id}`, changes: [{ op: 'remove', list: 'bindings', asset, id }] };
+}
+/** One for each value of a field, so that each has its own answer. */
+function eachValue(
+  index: ProjectIndex,
+  owner: AssetIndex,
+  binding: Binding,
+  { name, type }: Field,
+): ChangeSet {
+  const label = `${owner.decl.id}: one ${binding.id} for each ${name}`;
+  return { label, changes: oneForEachValue(owner, binding, name, valuesOfType(index, type)) };
 }
 /** The same once more, right behind it. */
 function duplication(owner: AssetIndex, binding: Binding): ChangeSet {

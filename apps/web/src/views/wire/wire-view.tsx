@@ -36,6 +36,7 @@ import { SenderPicker } from './sender-picker.js';
 import { missingSenders, senderAt, type Sender, type Strip } from './strips.js';
 import { thingChoices } from './thing-menu.js';
 import { useWireAddress } from './wire-address.js';
+import { NOT_OF_THE_VIEW } from '../../parts/ui/keys.js';
 
 /** The day's work: a sender on the plan, its events as strips of sentences, and the finder that wires more. */
 export function WireView(): ReactNode {
@@ -406,8 +407,7 @@ function useAddKey(add: (() => void) | null): void {
   useLayoutEffect(() => {
     const onKey = (e: globalThis.KeyboardEvent): void => {
       if (!add || e.ctrlKey || e.metaKey || e.altKey || e.key.toLowerCase() !== 'a' || !lettersOn()) return;
-      if (e.target instanceof HTMLElement && e.target.closest('input, textarea, select, [role="dialog"]'))
-        return;
+      if (e.target instanceof HTMLElement && e.target.closest(NOT_OF_THE_VIEW)) return;
       e.preventDefault();
       add();
     };

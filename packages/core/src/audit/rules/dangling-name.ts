@@ -2,16 +2,28 @@ import { literalFault } from '../../project/arg-types.js';
 import type { AssetIndex } from '../../project/index-project.js';
 import { assetInside } from '../../project/inside.js';
 import { spawnable } from '../../expand/stand-ins.js';
-import type { Type } from '../../project/types.js';
+import type { Binding, Type } from '../../project/types.js';
 import { activatorMatches } from '../activators.js';
+import { askingBindings } from '../asking.js';
 import type { AuditContext } from '../context.js';
 import type { Subject } from '../finding.js';
 import { effectName } from '../../project/effect-name.js';
 import { readyEvidence } from '../evidence.js';
 import { defineRule, type Report } from '../rule.js';
+import { textEnds } from '../text-ends.js';
 
 type Message =
-  'muted' | 'override' | 'inside' | 'peer' | 'scene' | 'property' | 'enum' | 'activator' | 'value';
+  | 'muted'
+  | 'override'
+  | 'inside'
+  | 'peer'
+  | 'scene'
+  | 'property'
+  | 'enum'
+  | 'activator'
+  | 'value'
+  | 'condition'
+  | 'conditionProperty';
 type Send = (r: Report<Message>) => void;
 
 export const danglingName = defineRule<Message>({
@@ -27,6 +39,7 @@ export const danglingName = defineRule<Message>({
       enum: 'warning',
       activator: 'warning',
       value: 'warning',
+      condition: 'warning',
     },
     group: 'targets',
     what: 'A name that is written down somewhere names nothing, or a value is not of its property’s type.',
@@ -43,9 +56,14 @@ export const danglingName = defineRule<Message>({
     enum: 'The enum "{name}" is used and not declared',
     activator: '{who} may be raised by "{name}", which matches no asset',
     value: '{who} is {name}, which is not of its type {asset}',
+    condition: '{who} asks for "{name}", which {asset} does not carry',
+    conditionProperty: '{who} asks for "{name}", which is no property of {asset}',
   },
   check(ctx, report) {
-    for (const asset of ctx.index.assets) checkMutes(ctx, asset, report);
+    for (const asset of ctx.index.assets) {
+      checkMutes(ctx, asset, report);
+      checkConditions(ctx, asset, report);
+    }
     const declared = ctx.oncePlaced('dangling-name', () => {
       const found: Report<Message>[] = [];
       const keep: Send = (r) => found.push({ ...r, evidence: readyEvidence(r.evidence()) });
@@ -103,6 +121,45 @@ function checkMutes(ctx: AuditContext, owner: AssetIndex, report: Send): void {
       send(report, 'muted', subject, where, data, placed!.bindingAt.keys());
     }
   }
+}
+
+/** What a condition asks is looked up where the binding's source leads; a source that leads nowhere is told as such. */
+function checkConditions(ctx: AuditContext, owner: AssetIndex, report: Send): void {
+  for (const at of askingBindings(ctx, owner)) {
+    const binding = owner.bindings[at];
+    if (!ctx.isJudged(owner.at, at)) continue;
+    const missing = ctx.perAuthored('conditions', binding, () => missingAsked(ctx, owner, binding));
+    for (const { name, of, known, message } of missing) {
+      const subject = { asset: owner.decl.id, binding: binding.id, name };
+      const data = { who: binding.id, name, asset: of };
+      send(report, 'condition', subject, ctx.ownersOf(owner.at, at), data, known, message);
+    }
+  }
+}
+interface MissingAsked {
+  name: string;
+  /** What it was looked for in. */
+  of: string;
+  known: readonly string[];
+  message: 'condition' | 'conditionProperty';
+}
+function missingAsked(ctx: AuditContext, owner: AssetIndex, binding: Binding): MissingAsked[] {
+  const { payload, reader } = textEnds(ctx, owner, binding);
+  const { from } = binding;
+  const seen = new Set<string>();
+  return binding.if!.flatMap((c): MissingAsked[] => {
+    const name = 'payload' in c ? c.payload : c.property;
+    if (seen.has(name)) return [];
+    if ('payload' in c) {
+      if (!payload || payload.some((f) => f.name === name)) return [];
+      const of = 'channel' in from ? `#${from.channel}` : from.event;
+      seen.add(name);
+      return [{ name, of, known: payload.map((f) => f.name), message: 'condition' }];
+    }
+    if (!reader || reader.propertyAt.has(name)) return [];
+    seen.add(name);
+    return [{ name, of: reader.decl.id, known: [...reader.propertyAt.keys()], message: 'conditionProperty' }];
+  });
 }
 
 function checkPlacements(ctx: AuditContext, owner: AssetIndex, report: Send): void {

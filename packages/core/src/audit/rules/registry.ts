@@ -23,6 +23,7 @@ import { longChain } from './long-chain.js';
 import { nameStyle } from './name-style.js';
 import { nestingLoop } from './nesting-loop.js';
 import { neverRaised } from './never-raised.js';
+import { neverTrue } from './never-true.js';
 import { noActivation } from './no-activation.js';
 import { opposingActions } from './opposing-actions.js';
 import { orphanListener } from './orphan-listener.js';
@@ -37,6 +38,7 @@ import { spawnGap } from './spawn-gap.js';
 import { startRace } from './start-race.js';
 import { unheardChannel } from './unheard-channel.js';
 import { unheardEvent } from './unheard-event.js';
+import { unhandledValue } from './unhandled-value.js';
 import { unknownAsset } from './unknown-asset.js';
 import { unloadedTarget } from './unloaded-target.js';
 import { unpairedArea } from './unpaired-area.js';
@@ -69,6 +71,7 @@ export const RULES: readonly Rule[] = [
   nameStyle,
   nestingLoop,
   neverRaised,
+  neverTrue,
   noActivation,
   opposingActions,
   orphanListener,
@@ -82,6 +85,7 @@ export const RULES: readonly Rule[] = [
   spawnGap,
   startRace,
   unheardChannel,
+  unhandledValue,
   unheardEvent,
   unknownAsset,
   unloadedTarget,

@@ -1,4 +1,11 @@
-import { printFields, printGuard, printValue, type AssetIndex, type Declaration, type Effect } from '@oquel/core';
+import {
+  printFields,
+  printGuard,
+  printValue,
+  type AssetIndex,
+  type Declaration,
+  type Effect,
+} from '@oquel/core';
 import type { ReactNode } from 'react';
 
 /** What an action brings about inside its thing, in order; for an event, which actions raise it. */
