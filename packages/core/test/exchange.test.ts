@@ -92,7 +92,7 @@ describe('bindings as a table', () => {
   it('change nothing where they are there already, and what was edited in between', () => {
     const text = bindingsCsv(DEMO);
     expect(new Set(read(DEMO, text).map((r) => r.state))).toEqual(new Set(['same']));
-    const rows = read(DEMO, text.replace(/(,brake-1,engage,[^,\r]*),/, '$1,after 2s'));
+    const rows = read(DEMO, text.replace(/(,brake-1,engage,[^,\r]*),/, '$1,after 2s '));
     const changed = rows.filter((r) => r.state === 'changed');
     expect(changed).toHaveLength(1);
     expect(csvChanges(indexProject(DEMO), rows)).toMatchObject([{ op: 'replace', item: { delay: 2 } }]);
