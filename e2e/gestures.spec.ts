@@ -161,6 +161,7 @@ test('a context menu has all that can be done, by right click and by its key', a
   await expect(page.getByLabel('On', { exact: true })).toHaveValue('Bell');
   await page.locator('[data-entry="tag:loud"]').click({ button: 'right' });
   await item('Rename').click();
+  await expect(page.getByLabel('Name of the tag')).toBeFocused();
   await page.keyboard.type('noisy');
   await page.keyboard.press('Enter');
   await page.getByRole('button', { name: 'Do it' }).click();

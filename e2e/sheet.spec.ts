@@ -46,7 +46,7 @@ test('many are changed at once, with what they become and what the audit would s
   const steps = page.locator('.steps li');
   await expect(steps).toHaveCount(3);
   await expect(steps.first().locator('ins')).toHaveText(
-    'when mast-1.onGust do brake-1.engage(force = $speed) after 0.5s',
+    'when mast-1.onGust do brake-1.engage(force = $speed) if $speed > 12 after 0.5s',
   );
   await expect(page.getByText(/No finding would change|new warning|gone/)).toBeVisible();
   await page.getByRole('button', { name: 'Change 3' }).click();

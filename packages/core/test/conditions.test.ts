@@ -18,8 +18,10 @@ import {
   printWireLine,
   proposeFixes,
   readProject,
+  recordText,
   rehearse,
   renameName,
+  traceText,
   type Asked,
   type Binding,
   type Effect,
@@ -428,6 +430,16 @@ describe('a rehearsal', () => {
       'lapse at 3',
     ]);
   });
+  it('tells people what was found, and keeps that out of the written trace', () => {
+    const stopped = run([act(1, 'duck')]).filter((r) => r.kind === 'stopped');
+    expect(stopped.map((r) => recordText(r))).toEqual([
+      'binding jumped of yard:. lets nothing through: what it asks does not hold, since act is "duck"',
+      'binding counted of yard:. lets nothing through: what it asks does not hold, since act is "duck"',
+    ]);
+    expect(traceText(stopped[0])).toBe(
+      '{"binding":"jumped","cause":1,"kind":"stopped","n":2,"owner":"yard:.","reason":"condition","t":1000000}\n',
+    );
+  });
   it('a binding that is refused by its condition spends nothing of its limit, which is looked at after it', () => {
     const records = told(run([act(1, 'duck'), act(2, 'jump'), act(3, 'duck'), act(4, 'jump')]));
     expect(records.filter((r) => r.startsWith('jumped'))).toEqual([
@@ -436,6 +448,22 @@ describe('a rehearsal', () => {
       'jumped condition',
       'jumped limit',
     ]);
+  });
+  it('coverage tells what was refused by its conditions alone from what was never asked', () => {
+    const { byBinding, coverage } = rehearse(expand(index), [
+      { name: 'r', steps: [act(1, 'duck')] },
+      { name: 's', steps: [act(1, 'wave')] },
+    ]);
+    expect(Object.fromEntries(byBinding.map((b) => [b.binding, [b.served, b.refused ?? 0]]))).toEqual({
+      jumped: [0, 1],
+      counted: [1, 0],
+      told: [1, 0],
+      heard: [1, 0],
+      lapse: [1, 0],
+    });
+    expect(coverage.unserved.map((u) => u.binding)).toEqual(['jumped']);
+    const none = rehearse(expand(index), [{ name: 'r', steps: [] }]).byBinding;
+    expect(none.every((b) => b.refused === undefined)).toBe(true);
   });
   it('three within two seconds open the gate; a count that lapses does not', () => {
     const opens = (times: number[]): boolean =>

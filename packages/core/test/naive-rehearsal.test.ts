@@ -3,6 +3,7 @@ import {
   expand,
   indexProject,
   rehearse,
+  traceText,
   type Asset,
   type Binding,
   type Project,
@@ -85,7 +86,9 @@ function addWatchers(r: Random, project: Project): void {
 
 function lines(project: Project, rehearsal: Rehearsal): TraceLine[] {
   const out: TraceLine[] = [];
-  rehearse(expand(indexProject(project)), [rehearsal], (line) => out.push(line));
+  rehearse(expand(indexProject(project)), [rehearsal], (line) =>
+    out.push(JSON.parse(traceText(line)) as TraceLine),
+  );
   return out;
 }
 

@@ -35,7 +35,8 @@ export function ImpactPanel({
         {changeSet.label}: used in {countText(countUses(uses), 'place')}
       </h2>
       {children}
-      <ul className="sentences">
+      {/* It scrolls where there are many. */}
+      <ul className="sentences" tabIndex={0} aria-label="What names it">
         {bindings.slice(0, MOST).map(({ owner, binding }) => (
           <li className="sentence" key={`${owner.decl.id}/${binding.id}`}>
             <span className="nth" />

@@ -5,7 +5,7 @@ import { useSessionState } from './session-context.js';
 /** How many of a thing's bindings rehearsals have used. */
 export type Covered = 'all' | 'some' | 'none';
 /** In how many places something was used, and in how many it is. */
-export type Used = Pick<BindingCoverage, 'served' | 'of'>;
+export type Used = Pick<BindingCoverage, 'served' | 'of' | 'refused'>;
 /** What rehearsals have used, by asset and binding; null while they have not run. */
 export type CoverageOf = (asset: string, binding: string) => BindingCoverage | undefined;
 
@@ -38,7 +38,11 @@ export function coverageOfMany(
 ): Used | null {
   const used = bindings.flatMap((b) => coverage(b.asset, b.binding) ?? []);
   if (used.length === 0) return null;
-  return { served: sum(used.map((u) => u.served)), of: sum(used.map((u) => u.of)) };
+  return {
+    served: sum(used.map((u) => u.served)),
+    of: sum(used.map((u) => u.of)),
+    refused: sum(used.map((u) => u.refused ?? 0)),
+  };
 }
 function sum(numbers: readonly number[]): number {
   return numbers.reduce((a, b) => a + b, 0);

@@ -27,12 +27,18 @@ interface Through {
   binding: string;
 }
 
+/** The first thing that a binding asked and that was not so; null for what was not there. Not part of the written trace. */
+export interface FoundValue {
+  asked: string;
+  value: Value | null;
+}
+
 /** One line of the trace. Addresses carry the numbers of copies. */
 export type TraceRecord = Common &
   (
     | { kind: 'raise'; at: string; event: string; payload: Values; by?: string }
     | { kind: 'refused'; at: string; event: string; reason: RefusalReason }
-    | ({ kind: 'stopped'; reason: StopReason } & Through)
+    | ({ kind: 'stopped'; reason: StopReason; found?: FoundValue } & Through)
     | ({ kind: 'publication'; channel: string; key?: Value; payload: Values } & Partial<Through>)
     | ({ kind: 'performed'; at: string; action: string; args: Values; times: number } & Through)
     | ({ kind: 'lost'; at: string; action: string; reason: LossReason } & Through)

@@ -4,7 +4,7 @@ import type { Expansion } from '../expand/expansion.js';
 import type { Rehearsal } from '../project/types.js';
 import { RehearsalGround } from './ground.js';
 import type { NotRun, TraceRecord, Verdict } from './records.js';
-import { prepare } from './run.js';
+import { prepare, REFUSED, SERVED } from './run.js';
 
 /** An expanded binding, by the address of its owner. */
 export interface BindingAt {
@@ -37,6 +37,8 @@ export interface BindingCoverage {
   binding: string;
   served: number;
   of: number;
+  /** Copies that were asked and served nothing, since their conditions never held; absent for none. */
+  refused?: number;
 }
 
 /**
@@ -82,9 +84,11 @@ export function rehearse(
   }
 }
 
-/** A line of the trace as text: canonical JSON. */
+/** A line of the trace as text: canonical JSON, without what is kept for people alone. */
 export function traceText(line: TraceLine): string {
-  return `${canonicalJson(line)}\n`;
+  if (line.kind !== 'stopped' || !line.found) return `${canonicalJson(line)}\n`;
+  const { found: _found, ...written } = line;
+  return `${canonicalJson(written)}\n`;
 }
 
 /** The same by authored binding: how many of its copies are marked. Linear in expanded bindings. */
@@ -100,7 +104,9 @@ function byBinding(x: Expansion, served: Uint8Array): BindingCoverage[] {
       let entry = found.get(key);
       if (!entry) found.set(key, (entry = { asset: decl.id, binding: id, served: 0, of: 0 }));
       entry.of++;
-      entry.served += served[x.bindingBase[owner] + b];
+      const mark = served[x.bindingBase[owner] + b];
+      if (mark === SERVED) entry.served++;
+      else if (mark === REFUSED) entry.refused = (entry.refused ?? 0) + 1;
     });
   }
   return [...found.values()];
@@ -117,7 +123,8 @@ export function coverageOf(x: Expansion, served: Uint8Array): Coverage {
     bindings.forEach(({ id, enabled }, b) => {
       if (enabled === false || muted?.has(id)) return;
       total++;
-      if (served[x.bindingBase[owner] + b] === 0) unserved.push({ owner: x.address(owner), binding: id });
+      if (served[x.bindingBase[owner] + b] !== SERVED)
+        unserved.push({ owner: x.address(owner), binding: id });
     });
   }
   return { kind: 'coverage', served: total - unserved.length, total, unserved };

@@ -13,6 +13,7 @@ import type { Held, Live } from './live.js';
 import { Population } from './population.js';
 import { MISSING, NO_KEY, Reach } from './reach.js';
 import type {
+  FoundValue,
   NotRun,
   RecordBody,
   RefusalReason,
@@ -30,6 +31,10 @@ import { own } from '../util/own.js';
 
 /** Takes each record as it is written. */
 export type Sink = (record: TraceRecord) => void;
+
+/** Marks of coverage. */
+export const SERVED = 1;
+export const REFUSED = 2;
 
 /** What is due later than this after the last step is cut off, in microseconds. */
 const AFTER_LAST_STEP = 60_000_000;
@@ -67,7 +72,7 @@ export class Run implements EffectHost, LifeHost, StepHost {
     readonly ground: RehearsalGround,
     private readonly rehearsal: Rehearsal,
     private readonly scenes: readonly number[],
-    /** For each expanded binding 1 once it has served a raise. */
+    /** For each expanded binding whether it has served a raise, or was refused by its conditions alone so far. */
     private readonly served: Uint8Array,
     private readonly sink: Sink | null,
   ) {
@@ -338,24 +343,32 @@ export class Run implements EffectHost, LifeHost, StepHost {
     carried: Values,
   ): boolean {
     const { limit, if: conditions } = held.plan.binding;
+    let found: FoundValue | null;
     if (hold === 'released') this.stop(held, 'released', cause);
     else if (startQueued >= 0 && held.since > startQueued) this.stop(held, 'not-bound', cause);
-    else if (conditions && !this.allHold(conditions, sender, carried)) this.stop(held, 'condition', cause);
-    else if (limit !== undefined && held.served >= limit) this.stop(held, 'limit', cause);
+    else if (conditions && (found = this.notSo(conditions, sender, carried))) {
+      if (this.served[held.plan.number] === 0) this.served[held.plan.number] = REFUSED;
+      this.stop(held, 'condition', cause, found);
+    } else if (limit !== undefined && held.served >= limit) this.stop(held, 'limit', cause);
     else {
       held.served++;
-      this.served[held.plan.number] = 1;
+      this.served[held.plan.number] = SERVED;
       return true;
     }
     return false;
   }
-  private allHold(conditions: readonly Condition[], sender: Live, carried: Values): boolean {
-    return conditions.every((c) =>
-      holds(c.is, 'payload' in c ? own(carried, c.payload) : this.population.current(sender, c.property)),
-    );
+  /** The first thing that is asked and is not so; null if all holds. */
+  private notSo(conditions: readonly Condition[], sender: Live, carried: Values): FoundValue | null {
+    for (const c of conditions) {
+      const isField = 'payload' in c;
+      const asked = isField ? c.payload : c.property;
+      const value = isField ? own(carried, asked) : this.population.current(sender, asked);
+      if (!holds(c.is, value)) return { asked, value: value ?? null };
+    }
+    return null;
   }
-  private stop(held: Held, reason: StopReason, cause: number): void {
-    this.write({ kind: 'stopped', ...this.through(held), reason }, cause);
+  private stop(held: Held, reason: StopReason, cause: number, found?: FoundValue): void {
+    this.write({ kind: 'stopped', ...this.through(held), reason, ...(found ? { found } : {}) }, cause);
   }
   private through(held: Held): { owner: string; binding: string } {
     return { owner: this.population.address(held.owner), binding: held.plan.binding.id };

@@ -1,6 +1,6 @@
 import { canonicalJson } from '../project/canonical.js';
 import type { Value } from '../project/types.js';
-import type { NotRun, TraceRecord, Values, Verdict } from './records.js';
+import type { FoundValue, NotRun, TraceRecord, Values, Verdict } from './records.js';
 import { wasRun } from './records.js';
 import { own } from '../util/own.js';
 
@@ -36,6 +36,10 @@ const LOST: Record<Extract<TraceRecord, { kind: 'lost' }>['reason'], string> = {
   misfit: 'the value is missing or of the wrong type',
 };
 
+function foundText({ asked, value }: FoundValue): string {
+  return `, since ${asked} is ${value === null ? 'not given' : text(value)}`;
+}
+
 /** One record as a sentence, without its time. */
 export function recordText(r: TraceRecord): string {
   switch (r.kind) {
@@ -44,7 +48,7 @@ export function recordText(r: TraceRecord): string {
     case 'refused':
       return `${r.at} does not raise ${r.event}: ${REFUSED[r.reason]}`;
     case 'stopped':
-      return `binding ${r.binding} of ${r.owner} lets nothing through: ${STOPPED[r.reason]}`;
+      return `binding ${r.binding} of ${r.owner} lets nothing through: ${STOPPED[r.reason]}${r.found ? foundText(r.found) : ''}`;
     case 'publication':
       return `channel ${r.channel}${r.key === undefined ? '' : ` [${text(r.key)}]`} is told${values(r.payload)}`;
     case 'performed':

@@ -4,16 +4,20 @@ import { coveredText, type Used } from '../../session/use-coverage.js';
 /** Whether rehearsals have used a binding: a slip that is full, half full or empty. */
 export function CoveredMark({ used }: { used: Used }): ReactNode {
   const covered = coveredText(used);
+  const isRefused = covered === 'none' && (used.refused ?? 0) > 0;
   const label =
     covered === 'all'
       ? 'rehearsed'
-      : covered === 'none'
-        ? 'not rehearsed'
-        : `rehearsed in ${used.served} of ${used.of} copies`;
+      : isRefused
+        ? 'asked in rehearsals, and what it asks never held'
+        : covered === 'none'
+          ? 'not rehearsed'
+          : `rehearsed in ${used.served} of ${used.of} copies`;
   return (
     <svg className="coveredmark" width="9" height="13" viewBox="0 0 9 13" role="img" aria-label={label}>
       <title>{label}</title>
       <path d="M1 1h7v11h-7z" fill="none" stroke="currentColor" />
+      {isRefused && <path d="M2.5 6.5h4" stroke="currentColor" />}
       {covered !== 'none' && (
         <path d={covered === 'all' ? 'M1 1h7v11h-7z' : 'M1 6.5h7v5.5h-7z'} fill="currentColor" />
       )}

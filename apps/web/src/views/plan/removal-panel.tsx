@@ -30,7 +30,8 @@ export function RemovalPanel({ index, owner, ids, onRemove, onClose }: Props): R
         Take {some(ids)} off the plan: {countText(naming.length, 'binding')}{' '}
         {naming.length === 1 ? 'names' : 'name'} {ids.length === 1 ? 'it' : 'them'}
       </h2>
-      <ul className="sentences">
+      {/* It scrolls where there are many. */}
+      <ul className="sentences" tabIndex={0} aria-label="What names it">
         {naming.slice(0, MOST).map(({ owner: of, binding }) => (
           <li className="sentence" key={`${of.decl.id}/${binding.id}`}>
             <span className="nth" />

@@ -111,6 +111,7 @@ export function useStage(owner: AssetIndex, address: PlanAddress) {
   /** The name of what is chosen is selected, to be typed over; after it the focus goes back. */
   const nameIt = (): void => {
     back.current = document.activeElement instanceof HTMLElement ? document.activeElement : null;
+    setDeclares(false);
     requestAnimationFrame(() => {
       const field = document.querySelector<HTMLInputElement>('.chosenbar input[name="placement"]');
       field?.focus();
