@@ -14,15 +14,20 @@ export type Turn = (next: URLSearchParams) => void;
  */
 let asked: { path: string; search: string } | null = null;
 
+/** The query as it was asked for last, which a view may not have been rendered with yet: keys come faster. */
+export function queryNow(): URLSearchParams {
+  const { pathname, search } = window.location;
+  return new URLSearchParams(asked?.path === pathname ? asked.search : search);
+}
+
 /** Changes the query of the address from what it is now, whatever a view was rendered with. */
 export function useTurnQuery(): (turn: Turn, replace: boolean) => void {
   const navigate = useNavigate();
   return useCallback(
     (turn, replace) => {
-      const { pathname: path, search: now } = window.location;
-      const next = new URLSearchParams(asked?.path === path ? asked.search : now);
+      const next = queryNow();
       turn(next);
-      const own = { path, search: `?${next}` };
+      const own = { path: window.location.pathname, search: `?${next}` };
       asked = own;
       void Promise.resolve(navigate(own.search, { replace })).finally(() => {
         if (asked === own) asked = null;

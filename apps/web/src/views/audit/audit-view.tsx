@@ -18,7 +18,7 @@ import { useSessionState } from '../../session/session-context.js';
 import { Link, useNavigate } from 'react-router';
 import { placesOf } from '../../parts/places.js';
 import { useContextMenu } from '../../parts/ui/context-menu.js';
-import { useQuery } from '../../parts/use-query.js';
+import { queryNow, useQuery } from '../../parts/use-query.js';
 import { gateNow } from '../../session/gate.js';
 import { countText, SeverityMark, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
 import { findingChoices } from './finding-menu.js';
@@ -333,18 +333,13 @@ function FindingList({
     estimateSize: (i) => (rows[i].kind === 'group' ? 36 : 30),
     overscan: 12,
   });
-  // The address changes a little later than the keys are pressed.
-  const latest = useRef(current);
-  useEffect(() => {
-    latest.current = current;
-  }, [current]);
   const onKeyDown = (e: KeyboardEvent): void => {
     if (e.key !== 'ArrowDown' && e.key !== 'ArrowUp') return;
     e.preventDefault();
-    const at = latest.current ? ordered.indexOf(latest.current) : -1;
+    const wanted = queryNow().get('finding') ?? current?.fingerprint;
+    const at = ordered.findIndex((f) => f.fingerprint === wanted);
     const next = ordered[Math.max(0, Math.min(ordered.length - 1, at + (e.key === 'ArrowDown' ? 1 : -1)))];
     if (!next) return;
-    latest.current = next;
     onChoose(next);
     virtual.scrollToIndex(rows.findIndex((r) => r.kind === 'finding' && r.finding === next));
   };

@@ -3,6 +3,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { useNavigate } from 'react-router';
 import { useEffect, useRef, type KeyboardEvent, type ReactNode } from 'react';
 import { useContextMenu } from '../../parts/ui/context-menu.js';
+import { queryNow } from '../../parts/use-query.js';
 import { useSessionState } from '../../session/session-context.js';
 import { SeverityMark, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
 import { entryKey } from './catalogue-address.js';
@@ -40,16 +41,14 @@ export function EntryList({
     overscan: 12,
   });
   const at = entries.findIndex((e) => entryKey(e) === chosen);
-  // Keys may come faster than the address follows.
-  const latest = useRef(at);
-  latest.current = at;
   useEffect(() => {
     if (at >= 0) virtual.scrollToIndex(at);
   }, [at, virtual]);
   const onKeyDown = (e: KeyboardEvent): void => {
     if (e.key === 'F2') return renameEntry();
     const page = Math.max(1, Math.floor((scroller.current?.clientHeight ?? ROW) / ROW) - 1);
-    const from = latest.current;
+    const wanted = queryNow().get('entry');
+    const from = entries.findIndex((e) => entryKey(e) === wanted);
     const to: Record<string, number> = {
       ArrowDown: from + 1,
       ArrowUp: from - 1,
@@ -60,8 +59,7 @@ export function EntryList({
     };
     if (!(e.key in to) || entries.length === 0) return;
     e.preventDefault();
-    latest.current = Math.min(entries.length - 1, Math.max(0, to[e.key]));
-    onChoose(entryKey(entries[latest.current]));
+    onChoose(entryKey(entries[Math.min(entries.length - 1, Math.max(0, to[e.key]))]));
   };
   const { id } = useSessionState();
   const navigate = useNavigate();

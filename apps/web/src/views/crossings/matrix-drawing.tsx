@@ -8,6 +8,7 @@ import {
   type ReactNode,
 } from 'react';
 import { useColorMode } from '../../parts/color-mode.js';
+import { queryNow } from '../../parts/use-query.js';
 import { shadeOf, type Matrix, type MatrixCell } from './cells.js';
 
 const CELL = 26;
@@ -95,8 +96,6 @@ export function MatrixDrawing({ matrix, row, column, label, onChoose }: Props): 
     pane.current!.title = cell ? cellText(cell, matrix) : '';
     draw();
   };
-  const latest = useRef({ row, column });
-  latest.current = { row, column };
   const onKeyDown = (e: KeyboardEvent): void => {
     const steps: Record<string, [number, number]> = {
       ArrowDown: [1, 0],
@@ -108,8 +107,9 @@ export function MatrixDrawing({ matrix, row, column, label, onChoose }: Props): 
     e.preventDefault();
     const [dr, dc] = steps[e.key];
     const clamp = (v: number): number => Math.min(n - 1, Math.max(0, v));
-    latest.current = { row: clamp(latest.current.row + dr), column: clamp(latest.current.column + dc) };
-    onChoose(latest.current.row, latest.current.column);
+    const wanted = queryNow();
+    const [from, to] = ['from', 'to'].map((end) => matrix.names.indexOf(wanted.get(end) ?? ''));
+    onChoose(clamp(from + dr), clamp(to + dc));
   };
   return (
     <div
