@@ -195,7 +195,7 @@ test('bindings go out as a table that comes back the same, and the graph as Grap
 }) => {
   await openExchange(page, demo);
   const csv = (await takeOut(page, 'Save .csv')).toString();
-  expect(csv.split('\r\n')[0]).toBe('asset,id,sender,event,receiver,action,arguments,options,note');
+  expect(csv.split('\r\n')[0]).toBe('asset,id,sender,event,receiver,action,arguments,if,options,note');
   await bring(page, 'same.csv', csv);
   await expect(page.getByText(/^\d+ there already\./)).toBeVisible();
   await expect(page.getByRole('button', { name: 'Bring in 0 new' })).toBeDisabled();

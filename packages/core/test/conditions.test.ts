@@ -249,7 +249,7 @@ describe('conditions as text', () => {
     expect(offered('if $act in (jump, w')).toEqual(['wave']);
   });
   it('out of a table as into it', () => {
-    expect(bindingsCsv(project)).toContain('if $act in (""jump"", ""wave"")');
+    expect(bindingsCsv(project)).toContain(',"$act in (""jump"", ""wave"")",');
     for (const b of project.assets[0].bindings!) {
       expect(parseWireLine(printWireLine(b))).toEqual({ binding: b });
     }

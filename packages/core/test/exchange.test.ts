@@ -92,7 +92,7 @@ describe('bindings as a table', () => {
   it('change nothing where they are there already, and what was edited in between', () => {
     const text = bindingsCsv(DEMO);
     expect(new Set(read(DEMO, text).map((r) => r.state))).toEqual(new Set(['same']));
-    const rows = read(DEMO, text.replace(/(,brake-1,engage,[^,\r]*),/, '$1,after 2s '));
+    const rows = read(DEMO, text.replace(/(,brake-1,engage,[^,\r]*,[^,\r]*),/, '$1,after 2s '));
     const changed = rows.filter((r) => r.state === 'changed');
     expect(changed).toHaveLength(1);
     expect(csvChanges(indexProject(DEMO), rows)).toMatchObject([{ op: 'replace', item: { delay: 2 } }]);
@@ -100,9 +100,9 @@ describe('bindings as a table', () => {
 });
 
 describe('a table from elsewhere', () => {
-  const HEAD = 'scene,from,event,to,action,args,times,delay,on,origin,binding,remark';
+  const HEAD = 'scene,from,event,to,action,args,times,delay,on,origin,binding,remark,only if';
   const GOOD =
-    'pylon-ridge,mast-2,onGust,brake-4,engage,force = $speed,2,0.5,yes,authored,gust-x,from the table';
+    'pylon-ridge,mast-2,onGust,brake-4,engage,force = $speed,2,0.5,yes,authored,gust-x,from the table,$speed > 12';
 
   it('is read by what its columns are called, whatever separates them', () => {
     for (const d of [',', ';', '\t']) {
@@ -122,6 +122,7 @@ describe('a table from elsewhere', () => {
             enabled: true,
             origin: 'authored',
             note: 'from the table',
+            if: [{ payload: 'speed', is: { over: 12 } }],
           },
         },
       ]);
@@ -151,8 +152,8 @@ describe('a table from elsewhere', () => {
       .map((c, i) => (i === column ? text : c))
       .join(',');
   it.each([
-    ['too few cells', 'pylon-ridge,mast-2,onGust', null, 'has 3 cells, and there are 12 columns'],
-    ['too many cells', `${GOOD},more`, null, 'has 13 cells, and there are 12 columns'],
+    ['too few cells', 'pylon-ridge,mast-2,onGust', null, 'has 3 cells, and there are 13 columns'],
+    ['too many cells', `${GOOD},more`, null, 'has 14 cells, and there are 13 columns'],
     [
       'an asset that is not there',
       cell(0, 'pylon-rigde'),
@@ -169,13 +170,14 @@ describe('a table from elsewhere', () => {
     ['a limit of nothing', cell(6, '0'), 'times', '"0" is no whole number from 1'],
     ['a delay before its time', cell(7, '-1'), 'delay', '"-1" is no number of seconds'],
     ['a delay in words', cell(7, 'soon'), 'delay', '"soon" is no number of seconds'],
+    ['a condition that cannot be read', cell(12, '$speed > fast'), 'only if', 'expected a number, found "fast" at character 10'],
     ['neither yes nor no', cell(8, 'perhaps'), 'on', '"perhaps" is neither yes nor no'],
     ['an origin that is none', cell(9, 'magic'), 'origin', '"magic" is neither code nor authored'],
     ['an id that is no name', cell(10, 'gust x'), 'binding', '"gust x" is no name'],
     ['an id that is too long', cell(10, 'x'.repeat(65)), 'binding', 'is no name'],
     [
       'from a channel to a channel',
-      'pylon-ridge,#tension,,#weather,,,,,,,gust-x,',
+      'pylon-ridge,#tension,,#weather,,,,,,,gust-x,,',
       'to',
       'what is heard on a channel cannot be published again',
     ],
@@ -190,14 +192,14 @@ describe('a table from elsewhere', () => {
   it('may have quotes inside of a cell as they are typed by hand', () => {
     const rows = read(
       DEMO,
-      `${HEAD}\npylon-ridge,mast-2,onStruck,horn-2,sound,announcement = "announce.wind",,,,,,\n`,
+      `${HEAD}\npylon-ridge,mast-2,onStruck,horn-2,sound,announcement = "announce.wind",,,,,,,\n`,
     );
     expect(rows[0]).toMatchObject({ state: 'new', binding: { args: { announcement: 'announce.wind' } } });
   });
   it('tells every fault of a row at once', () => {
     const [row] = read(
       DEMO,
-      `${HEAD}\nnowhere,mast-2,onGust,brake-4,engage,force = = 3,0,soon,perhaps,magic,a b,\n`,
+      `${HEAD}\nnowhere,mast-2,onGust,brake-4,engage,force = = 3,0,soon,perhaps,magic,a b,,\n`,
     );
     expect(row.faults.map((f) => f.column)).toEqual([
       'scene',

@@ -6,7 +6,8 @@ import type { ProjectIndex } from '../project/index-project.js';
 import { Reading } from '../project/shape.js';
 import type { Binding } from '../project/types.js';
 import { checkLine } from '../wireline/check.js';
-import { parseWireLine } from '../wireline/parse.js';
+import { parseConditions, parseWireLine } from '../wireline/parse.js';
+import type { WireLineFault } from '../wireline/scanner.js';
 import type { CsvCells, CsvTable } from './csv-table.js';
 
 /** What a column can be. */
@@ -18,6 +19,7 @@ export const CSV_FIELDS = [
   'receiver',
   'action',
   'arguments',
+  'if',
   'options',
   'limit',
   'delay',
@@ -64,6 +66,7 @@ const ALIASES: Partial<Record<CsvField, readonly string[]>> = {
   sender: ['from', 'when'],
   receiver: ['to', 'who', 'target'],
   arguments: ['args', 'parameters'],
+  if: ['only if', 'conditions'],
   limit: ['times'],
   enabled: ['on'],
   note: ['comment', 'remark'],
@@ -192,8 +195,12 @@ type Parts = Omit<Binding, 'id'> & { id?: string };
 function readLine(row: Cells): Parts | null {
   const parsed = parseWireLine(row.text('line'));
   if (!('fault' in parsed)) return parsed.binding;
-  row.fault('line', `${parsed.fault.message} at character ${parsed.fault.at + 1}`);
+  row.fault('line', faultText(parsed.fault));
   return null;
+}
+
+function faultText({ message, at }: WireLineFault): string {
+  return `${message} at character ${at + 1}`;
 }
 
 /** Puts the cells together as a wire line, reads that, and tells what is wrong by the cell that it stands in. */
@@ -252,8 +259,14 @@ class LineOfCells {
 }
 
 /** Options and notes that have columns of their own. */
-function readExtras(row: Cells): Pick<Binding, 'limit' | 'delay' | 'enabled' | 'origin' | 'note'> {
+function readExtras(row: Cells): Pick<Binding, 'if' | 'limit' | 'delay' | 'enabled' | 'origin' | 'note'> {
   const next: ReturnType<typeof readExtras> = {};
+  const asked = row.text('if').replace(/^if\s+/, '');
+  if (asked !== '') {
+    const read = parseConditions(asked);
+    if ('fault' in read) row.fault('if', faultText(read.fault));
+    else next.if = read.value;
+  }
   const limit = row.text('limit').toLowerCase();
   if (limit !== '') {
     const n = limit === 'once' ? 1 : Number(limit);

@@ -1,9 +1,10 @@
 import type { Binding, Project } from '../project/types.js';
+import { printConditions } from '../wireline/conditions.js';
 import { printPathDot } from '../wireline/names.js';
 import { printAllOptions, printFrom, printTo } from '../wireline/print.js';
 import { csvText } from './csv.js';
 
-const COLUMNS = ['asset', 'id', 'sender', 'event', 'receiver', 'action', 'arguments', 'options', 'note'];
+const COLUMNS = ['asset', 'id', 'sender', 'event', 'receiver', 'action', 'arguments', 'if', 'options', 'note'];
 
 /** Every binding as CSV, one a line, in running order; reading it back gives the very same bindings. */
 export function bindingsCsv(project: Project): string {
@@ -33,10 +34,15 @@ function cells(b: Binding): string[] {
     receiver === '' ? '.' : receiver,
     action,
     args,
+    conditionsCell(b),
     // An empty cell is no note; an empty note is told as an option.
-    [...printAllOptions(b), ...(b.note === '' ? ['note ""'] : [])].join(' '),
+    [...printAllOptions({ ...b, if: undefined }), ...(b.note === '' ? ['note ""'] : [])].join(' '),
     b.note ?? '',
   ];
+}
+/** Without the word, which is the column's name; an empty cell is no list at all. */
+function conditionsCell({ if: asked }: Binding): string {
+  return asked?.length === 0 ? 'nothing' : printConditions(asked).replace(/^if /, '');
 }
 /** What stands behind the last dot. */
 function printedAction({ to }: Binding): string {

@@ -21,7 +21,7 @@ export const duplicateBinding = defineRule<'twice'>({
     name: 'duplicate-binding',
     severity: 'warning',
     group: 'correctness',
-    what: 'Two bindings deliver the same event to the same action in the same way. Two whose conditions exclude each other are none.',
+    what: 'Two bindings deliver the same event to the same action in the same way. Two whose conditions exclude each other are not duplicates.',
     why: 'Everything happens twice, and a toggle cancels itself.',
     cure: 'Remove one of them, or mute it in that placement.',
   },

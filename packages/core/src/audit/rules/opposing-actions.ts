@@ -16,7 +16,7 @@ export const opposingActions = defineRule<'opposing'>({
     name: 'opposing-actions',
     severity: 'warning',
     group: 'correctness',
-    what: 'One event sets the same property to two different values at the same time. Two bindings whose conditions exclude each other are none.',
+    what: 'One event sets the same property to two different values at the same time. Two bindings whose conditions exclude each other do not oppose each other.',
     why: 'Which one stays is a matter of running order.',
     cure: 'Remove one of the bindings, or delay the one that should win.',
   },
