@@ -37,6 +37,7 @@ const bindings: Binding[] = [
     from: { at: 'mast', event: 'onGust' },
     to: { channel: 'tension' },
     origin: 'code',
+    if: [{ payload: 'speed', is: { over: 3 } }],
     note: 'Halt',
   },
   { id: 'd', from: { channel: 'tension' }, to: { at: 'brake', action: 'engage' } },
@@ -80,6 +81,8 @@ describe('the sheet', () => {
     ['a channel, told or heard', { facets: { channel: 'tension' } }, ['ridge/c', 'ridge/d']],
     ['muted', { switches: ['muted'] }, ['ridge/b']],
     ['once, with a facet', { switches: ['once'], facets: { asset: 'Mast' } }, ['ridge/a']],
+    ['asking', { switches: ['asking'] }, ['ridge/c']],
+    ['what is asked', { facets: { question: '$speed' } }, ['ridge/c']],
     ['in code', { switches: ['code'] }, ['ridge/c']],
     ['with findings that are not waived', { switches: ['findings'] }, ['ridge/d']],
   ])('filters by %s', (_what, filter, expected) => {
@@ -109,6 +112,9 @@ describe('the sheet', () => {
         'row' in i ? i.row.binding.id : `${i.group} ${i.count}`,
       ),
     ).toEqual(['brake 2', 'a', 'd', 'every Brake 1', 'b', '#tension 1', 'c']);
+    expect(
+      groupRows(all.slice(2, 4), 'question').map((i) => ('row' in i ? i.row.binding.id : i.group)),
+    ).toEqual(['if $speed > 3', 'c', 'asks nothing', 'd']);
   });
 
   it('keeps the rows of what an edit does not touch', () => {

@@ -119,7 +119,15 @@ export { areaContains } from './plan/area.js';
 export { turnArea, turnPoint } from './plan/turn.js';
 export { selectedNow, type SelectedNow } from './graph/selected.js';
 export { asItsAsset, differencesOf, differs, muting, type Differences } from './edit/differences.js';
-export { mutingAll, planBulk, type BulkChange, type BulkPlan, type BulkStep, type Row } from './edit/bulk.js';
+export {
+  askableByAll,
+  mutingAll,
+  planBulk,
+  type BulkChange,
+  type BulkPlan,
+  type BulkStep,
+  type Row,
+} from './edit/bulk.js';
 export { type NameKind, type NameRef } from './names/name.js';
 export { declareInProject, parseProjectLine, type ProjectDeclaration } from './wireline/project-line.js';
 export { redeclare } from './rename/redeclare.js';
@@ -137,8 +145,20 @@ export { oneForEachValue } from './edit/for-each-value.js';
 export { completeProjectLine, PROJECT_BEGINNINGS } from './wireline/complete-project-line.js';
 export { completeDeclaration } from './wireline/complete-declaration.js';
 export { defaultOfType, valuesOfType } from './project/type-values.js';
-export { asksOrder, conditionFaults, holds, type ConditionFault } from './project/condition.js';
-export { printAsked, printCondition, printConditions, TEST_SIGNS } from './wireline/conditions.js';
+export {
+  asksOrder,
+  conditionFaults,
+  hasConditions,
+  holds,
+  type ConditionFault,
+} from './project/condition.js';
+export {
+  printAsked,
+  printCondition,
+  printConditionName,
+  printConditions,
+  TEST_SIGNS,
+} from './wireline/conditions.js';
 export {
   parseEffect,
   parseFields,

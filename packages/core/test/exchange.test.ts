@@ -170,7 +170,12 @@ describe('a table from elsewhere', () => {
     ['a limit of nothing', cell(6, '0'), 'times', '"0" is no whole number from 1'],
     ['a delay before its time', cell(7, '-1'), 'delay', '"-1" is no number of seconds'],
     ['a delay in words', cell(7, 'soon'), 'delay', '"soon" is no number of seconds'],
-    ['a condition that cannot be read', cell(12, '$speed > fast'), 'only if', 'expected a number, found "fast" at character 10'],
+    [
+      'a condition that cannot be read',
+      cell(12, '$speed > fast'),
+      'only if',
+      'expected a number, found "fast" at character 10',
+    ],
     ['neither yes nor no', cell(8, 'perhaps'), 'on', '"perhaps" is neither yes nor no'],
     ['an origin that is none', cell(9, 'magic'), 'origin', '"magic" is neither code nor authored'],
     ['an id that is no name', cell(10, 'gust x'), 'binding', '"gust x" is no name'],

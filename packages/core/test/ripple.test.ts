@@ -16,7 +16,7 @@ import {
   type Ripple,
   type RippleAsk,
 } from '../src/index.js';
-import { edgeDelay, isAction } from '../src/graph/graph.js';
+import { bindingOfEdge, edgeDelay, effectOfEdge, isAction, isEvent } from '../src/graph/graph.js';
 import { randomProject } from './random-project.js';
 
 const graphOf = (project: Project): Graph => buildGraph(expand(indexProject(project)));
@@ -46,6 +46,17 @@ function plainTimes(g: Graph, start: number, back: boolean): Map<number, number>
     }
   }
   return times;
+}
+
+function range(from: number, to: number): number[] {
+  return Array.from({ length: to - from }, (_, i) => from + i);
+}
+/** The node of an entry that stands for one event or action. */
+function nodeNamed(g: Graph, { at, name, kind }: Ripple['entries'][number]): number {
+  const instance = range(0, g.x.count).find((i) => g.x.address(i) === at[0])!;
+  const { eventAt, actionAt, events } = g.x.assetOf(instance);
+  const own = kind === 'event' ? eventAt.get(name)! : events.length + actionAt.get(name)!;
+  return g.x.nodeBase[instance] + own;
 }
 
 describe('a ripple over random projects', () => {
@@ -139,6 +150,36 @@ describe('a ripple over random projects', () => {
     expect(folds).toBeGreaterThan(50);
   });
 
+  it('says of a link what must hold, unless some way on it asks nothing', () => {
+    const counts = { asks: 0, free: 0 };
+    for (const { g, ask, node, ripple } of cases) {
+      if (ask.way === 'back') continue;
+      const asks = (edge: number, tail: number): boolean =>
+        (bindingOfEdge(g, edge)?.binding.if ?? []).length > 0 ||
+        (g.ref[edge] < 0 && effectOfEdge(g, edge, tail).effect.when !== undefined);
+      const edgesOf = (n: number): number[] => range(g.first[n], g.first[n + 1]);
+      const nodes = new Map(ripple.entries.map((e) => [e.key, e.kind === 'channel' ? -1 : nodeNamed(g, e)]));
+      for (const l of ripple.links) {
+        const [from, to] = [nodes.get(l.from)!, nodes.get(l.to)!];
+        if (from < 0 || to < 0) continue;
+        const ways = edgesOf(from).flatMap((e): boolean[] => {
+          if (g.head[e] === to) return [asks(e, from)];
+          const next = g.head[e];
+          if (next === node || !isEvent(g, next)) return [];
+          return edgesOf(next)
+            .filter((f) => g.head[f] === to)
+            .map((f) => asks(e, from) || asks(f, next));
+        });
+        expect(ways.length).toBeGreaterThan(0);
+        expect(l.asks.length > 0).toBe(!ways.includes(false));
+        if (l.asks.length > 0) expect(['limited', 'conditional']).toContain(l.class);
+        counts[l.asks.length > 0 ? 'asks' : 'free']++;
+      }
+    }
+    expect(counts.asks).toBeGreaterThan(50);
+    expect(counts.free).toBeGreaterThan(30);
+  });
+
   it('is said in full by its list, each entry once', () => {
     for (const { ripple } of cases) {
       const lines = rippleLines(ripple);
@@ -223,6 +264,14 @@ describe('a ripple of the storm', () => {
   const on: RippleAsk = { start: { at: 'ridge:mast', name: 'onGust' }, way: 'on' };
   const said = (r: Ripple): string[] => rippleLines(r).map((l) => `${'  '.repeat(l.depth)}${l.text}`);
 
+  it('says at the line what is asked', () => {
+    const [ridge, ...others] = storm.assets;
+    const bindings = ridge.bindings!.map((b) => ({ ...b, if: [{ property: 'calm', is: false }] }));
+    const asking = graphOf({ ...storm, assets: [{ ...ridge, bindings }, ...others] });
+    const r = rippleOf(asking, on)!;
+    expect(r.links[0].asks).toEqual(['if @calm = false']);
+    expect(rippleLines(r)[1].text).toBe('Horn.sound x 5, after 0.5s, if @calm = false');
+  });
   it('reads in order, with copies folded and the return told with its class', () => {
     expect(said(rippleOf(g, on)!)).toEqual([
       'ridge:mast.onGust',

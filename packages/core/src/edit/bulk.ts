@@ -1,5 +1,9 @@
+import { canonicalJson } from '../project/canonical.js';
+import { conditionFaults } from '../project/condition.js';
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
-import type { Binding, KeyExpr } from '../project/types.js';
+import type { Binding, Condition, KeyExpr } from '../project/types.js';
+import { askScope } from '../wireline/check.js';
+import { printConditionName } from '../wireline/conditions.js';
 import type { Change } from './change.js';
 
 /** One change that is made to many bindings. A null takes the option away. */
@@ -10,6 +14,8 @@ export type BulkChange =
   | { part: 'action'; value: string }
   | { part: 'receiver'; value: string }
   | { part: 'key'; value: KeyExpr | null }
+  /** Instead of what is asked, or besides it. */
+  | { part: 'if'; value: readonly Condition[]; also: boolean }
   | { part: 'remove' };
 
 export interface Row {
@@ -22,13 +28,16 @@ export interface BulkStep extends Row {
 }
 export interface BulkPlan {
   steps: BulkStep[];
-  /** Those that have no such part. */
+  /** Those that have no such part, or cannot ask that. */
   left: (Row & { why: string })[];
   changes: Change[];
 }
 
-/** What one change does to each of many bindings; those that come out the same are passed over. Linear. */
-export function planBulk(rows: readonly Row[], change: BulkChange): BulkPlan {
+/**
+ * What one change does to each of many bindings; those that come out the same are passed over. Linear in the rows, times
+ * the conditions that are asked.
+ */
+export function planBulk(index: ProjectIndex, rows: readonly Row[], change: BulkChange): BulkPlan {
   const plan: BulkPlan = { steps: [], left: [], changes: [] };
   for (const { owner, binding } of rows) {
     const asset = owner.decl.id;
@@ -37,7 +46,7 @@ export function planBulk(rows: readonly Row[], change: BulkChange): BulkPlan {
       plan.changes.push({ op: 'remove', list: 'bindings', asset, id: binding.id });
       continue;
     }
-    const after = changed(binding, change);
+    const after = changed(index, owner, binding, change);
     if (typeof after === 'string') plan.left.push({ owner, binding, why: after });
     else if (JSON.stringify(after) !== JSON.stringify(binding)) {
       plan.steps.push({ owner, binding, after });
@@ -48,7 +57,12 @@ export function planBulk(rows: readonly Row[], change: BulkChange): BulkPlan {
 }
 
 /** The binding after the change, or why it has no such part. */
-function changed(binding: Binding, change: Exclude<BulkChange, { part: 'remove' }>): Binding | string {
+function changed(
+  index: ProjectIndex,
+  owner: AssetIndex,
+  binding: Binding,
+  change: Exclude<BulkChange, { part: 'remove' }>,
+): Binding | string {
   const { from, to } = binding;
   switch (change.part) {
     case 'enabled':
@@ -67,10 +81,47 @@ function changed(binding: Binding, change: Exclude<BulkChange, { part: 'remove' 
       const { key: _, ...rest } = binding[end] as { channel: string; key?: KeyExpr };
       return { ...binding, [end]: change.value === null ? rest : { ...rest, key: change.value } };
     }
+    case 'if':
+      return asking(index, owner, binding, change);
   }
 }
 
-function withOption<K extends 'enabled' | 'limit' | 'delay'>(
+/** What every one of many bindings can ask: `$speed`, `@calm`. Linear in the rows, and in the fields of what differs. */
+export function askableByAll(index: ProjectIndex, rows: readonly Row[]): string[] {
+  const names = new Map<string, readonly string[]>();
+  for (const { owner, binding } of rows) {
+    const scope = askScope(index, owner, binding);
+    const reader = scope?.reader?.decl.id ?? '';
+    const said = 'channel' in binding.from ? `#${binding.from.channel}` : binding.from.event;
+    const alike = JSON.stringify([reader, said]);
+    if (names.has(alike)) continue;
+    const asked = [
+      ...(scope?.payload ?? []).map((f) => printConditionName({ payload: f.name, is: true })),
+      ...(scope?.reader?.properties ?? []).map((p) => printConditionName({ property: p.name, is: true })),
+    ];
+    names.set(alike, asked);
+  }
+  const [first = [], ...others] = [...names.values()].map((list) => new Set(list));
+  return [...first].filter((name) => others.every((list) => list.has(name)));
+}
+
+/** The binding with what it is to ask; nothing is asked twice. */
+function asking(
+  index: ProjectIndex,
+  owner: AssetIndex,
+  binding: Binding,
+  { value, also }: Extract<BulkChange, { part: 'if' }>,
+): Binding | string {
+  const scope = askScope(index, owner, binding);
+  const [wrong] = scope ? conditionFaults(scope, value) : [];
+  if (wrong) return wrong.words;
+  const before = also ? (binding.if ?? []) : [];
+  const there = new Set(before.map((c) => canonicalJson(c)));
+  const all = [...before, ...value.filter((c) => !there.has(canonicalJson(c)))];
+  return withOption(binding, 'if', all.length > 0 ? all : undefined);
+}
+
+function withOption<K extends 'enabled' | 'limit' | 'delay' | 'if'>(
   binding: Binding,
   option: K,
   value: Binding[K] | undefined,

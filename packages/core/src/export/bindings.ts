@@ -4,7 +4,18 @@ import { printPathDot } from '../wireline/names.js';
 import { printAllOptions, printFrom, printTo } from '../wireline/print.js';
 import { csvText } from './csv.js';
 
-const COLUMNS = ['asset', 'id', 'sender', 'event', 'receiver', 'action', 'arguments', 'if', 'options', 'note'];
+const COLUMNS = [
+  'asset',
+  'id',
+  'sender',
+  'event',
+  'receiver',
+  'action',
+  'arguments',
+  'if',
+  'options',
+  'note',
+];
 
 /** Every binding as CSV, one a line, in running order; reading it back gives the very same bindings. */
 export function bindingsCsv(project: Project): string {

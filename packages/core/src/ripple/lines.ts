@@ -65,7 +65,10 @@ function linkText(link: RippleLink): string {
   return [
     link.via.length > 0 ? `, by ${link.via.join(', ')}` : '',
     link.delay > 0 ? `, after ${link.delay}s` : '',
-    link.class === 'limited' || link.class === 'conditional' ? `, ${link.class}` : '',
+    link.asks.length > 0 ? `, ${link.asks.join('; or ')}` : '',
+    link.class === 'limited' || (link.class === 'conditional' && link.asks.length === 0)
+      ? `, ${link.class}`
+      : '',
   ].join('');
 }
 function stateText(e: RippleEntry): string {

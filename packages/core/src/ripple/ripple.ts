@@ -4,6 +4,7 @@ import {
   EDGE_CLASSES,
   edgeClass,
   edgeDelay,
+  effectOfEdge,
   isAction,
   isEvent,
   NO_KEY,
@@ -11,6 +12,8 @@ import {
   type Graph,
 } from '../graph/graph.js';
 import type { Value } from '../project/types.js';
+import { printConditions } from '../wireline/conditions.js';
+import { printGuard } from '../wireline/declared.js';
 import { heaviestPath, type Chains } from '../graph/chains.js';
 import type { Components } from '../graph/components.js';
 import { latency } from '../graph/paths.js';
@@ -68,6 +71,11 @@ export interface RippleLink {
   delay: number;
   /** Authored bindings on the way, at most {@link MOST_BINDINGS}. */
   bindings: readonly { asset: string; binding: string; owner: string }[];
+  /**
+   * What must hold on the way, in words, at most {@link MOST_ASKED}: `if $speed > 12` of bindings, `when isOpen is true` of
+   * effects; one for each of several ways. Empty if some way asks nothing.
+   */
+  asks: readonly string[];
   /** It leads into a column that lies before or at its own, and is not unrolled. */
   returns: boolean;
   /** Both ends lie on a cycle. */
@@ -87,6 +95,7 @@ export interface Ripple {
 }
 export const MOST_ADDRESSES = 60;
 export const MOST_BINDINGS = 12;
+export const MOST_ASKED = 4;
 /** Nodes that a ripple holds at the most. */
 export const MOST_NODES = 400_000;
 
@@ -124,6 +133,13 @@ function nodeName(g: Graph, node: number): string {
   const key = g.keyOf[at];
   return `#${g.channelOf[at]}/${key === NO_KEY ? '' : JSON.stringify(g.values.value(key))}`;
 }
+
+/** A link while ways are added to it. */
+type OpenLink = RippleLink & {
+  via: string[];
+  bindings: RippleLink['bindings'][number][];
+  asks: string[];
+};
 
 class Picture {
   /** For each local node the number of its entry; -1 for an event that is only passed through. */
@@ -278,10 +294,7 @@ class Picture {
 
   private link(): RippleLink[] {
     const { r, entryOf } = this;
-    const links = new Map<
-      number,
-      RippleLink & { via: string[]; bindings: RippleLink['bindings'][number][] }
-    >();
+    const links = new Map<number, OpenLink>();
     for (let i = 0; i < r.nodes.length; i++) {
       if (entryOf[i] < 0) continue;
       for (let e = r.first[i]; e < r.first[i + 1]; e++) {
@@ -304,7 +317,7 @@ class Picture {
   }
 
   private addLink(
-    links: Map<number, RippleLink & { via: string[]; bindings: RippleLink['bindings'][number][] }>,
+    links: Map<number, OpenLink>,
     from: number,
     to: number,
     edges: readonly number[],
@@ -325,6 +338,7 @@ class Picture {
         class: 'instant',
         delay: Infinity,
         bindings: [],
+        asks: [],
         returns,
         cycle,
       };
@@ -335,14 +349,19 @@ class Picture {
     let weakest = 3;
     let delay = 0;
     let at = from;
+    const asked: string[] = [];
     for (const e of edges) {
       const edge = r.edge[e];
       const tail = tailNode(g, edge, r.nodes[at], r.nodes[r.to[e]]);
       weakest = Math.min(weakest, edgeClass(g, edge));
       delay += Math.round(edgeDelay(g, edge, tail) * 1e6);
       this.addBinding(link.bindings, edge);
+      const words = conditionsOfEdge(g, edge, tail);
+      if (words !== '') asked.push(words);
       at = r.to[e];
     }
+    if (asked.length === 0) link.asks = [];
+    else if (first || link.asks.length > 0) addOnce(link.asks, asked.join(', '));
     // Of several ways the strongest counts.
     if (first || weakest > EDGE_CLASSES.indexOf(link.class)) link.class = EDGE_CLASSES[weakest];
     link.delay = Math.min(link.delay, delay / 1e6);
@@ -370,4 +389,15 @@ class Picture {
     for (const l of list) if (l.asset === asset && l.binding === bound.binding.id) return;
     list.push({ asset, binding: bound.binding.id, owner: this.addressOf(bound.owner) });
   }
+}
+
+/** What a binding or an effect asks before it does what the edge stands for; empty if nothing. */
+function conditionsOfEdge(g: Graph, edge: number, tail: number): string {
+  const bound = bindingOfEdge(g, edge);
+  if (bound) return printConditions(bound.binding.if);
+  const { when } = effectOfEdge(g, edge, tail).effect;
+  return when ? `when ${printGuard(when)}` : '';
+}
+function addOnce(list: string[], text: string): void {
+  if (list.length < MOST_ASKED && !list.includes(text)) list.push(text);
 }

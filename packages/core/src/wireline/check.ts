@@ -1,7 +1,7 @@
 import { assetAtPath } from '../edit/wiring.js';
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 import { conditionFaults } from '../project/condition.js';
-import { argFault, argFaultText } from '../project/arg-types.js';
+import { argFault, argFaultText, type ArgScope } from '../project/arg-types.js';
 import type { Field } from '../project/types.js';
 import type { LineBinding } from './parse.js';
 import { append } from '../util/append.js';
@@ -49,6 +49,12 @@ export function lineEnds(index: ProjectIndex, owner: AssetIndex, line: Partial<L
   };
 }
 
+/** What a line can ask: what its event or channel carries, and its sender's properties. Null where that is not there. */
+export function askScope(index: ProjectIndex, owner: AssetIndex, line: LineBinding): ArgScope | null {
+  const { payload, reader } = lineEnds(index, owner, line);
+  return payload && { index, payload, reader };
+}
+
 /**
  * What is wrong with a line in a project, as sentences; none if every name is there and every argument fits. It is what
  * the audit would say of the ends and arguments, told before the binding is made.
@@ -69,8 +75,8 @@ export function checkLine(index: ProjectIndex, owner: AssetIndex, line: LineBind
     );
   } else if (!ends.params) wrong.push(`${ends.receiver.decl.id} has no action ${to.action}`);
   if (ends.params && ends.payload) append(wrong, argsWrong(index, line, ends, ends.params, ends.payload));
-  if (line.if && ends.payload) {
-    const scope = { index, payload: ends.payload, reader: ends.reader };
+  const scope = askScope(index, owner, line);
+  if (line.if && scope) {
     append(
       wrong,
       conditionFaults(scope, line.if).map((f) => f.words),

@@ -16,10 +16,13 @@ export function printAsked(asked: Asked): string {
   if ('atMost' in asked) return `<= ${asked.atMost}`;
   return 'over' in asked ? `> ${asked.over}` : `>= ${asked.atLeast}`;
 }
-/** `$action = "jump"` of what is carried, `@calm = false` of the sender. */
+/** What a condition asks: `$action` of what is carried, `@calm` of the sender. */
+export function printConditionName(c: Condition): string {
+  return 'payload' in c ? `$${printName(c.payload)}` : `@${printName(c.property)}`;
+}
+/** `$action = "jump"`, `@calm = false`. */
 export function printCondition(c: Condition): string {
-  const name = 'payload' in c ? `$${printName(c.payload)}` : `@${printName(c.property)}`;
-  return `${name} ${printAsked(c.is)}`;
+  return `${printConditionName(c)} ${printAsked(c.is)}`;
 }
 /** `if $action = "jump" and @calm = false`; nothing for an empty list. */
 export function printConditions(conditions: readonly Condition[] = []): string {

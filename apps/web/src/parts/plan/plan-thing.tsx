@@ -20,6 +20,8 @@ export interface ThingLook {
   covered?: 'all' | 'some' | 'none';
   /** Places in the running order of the event shown. */
   order?: readonly number[];
+  /** For each of these what it asks before it acts; empty for nothing. */
+  asks?: readonly string[];
 }
 
 interface Props {
@@ -57,6 +59,7 @@ export const PlanThing = memo(function PlanThing({
     thing.entry ? 'entry' : '',
     look.differs ? 'differs' : '',
     look.covered ? COVERED[look.covered] : '',
+    ...(look.order ?? []).map((n, i) => (look.asks?.[i] ? `${n} ${look.asks[i]}` : '')),
   ]
     .filter(Boolean)
     .join(', ');
@@ -104,8 +107,17 @@ export const PlanThing = memo(function PlanThing({
       )}
       {look.order?.map((n, i) => (
         <g key={n} aria-hidden="true">
-          <circle className="order" cx={x - radius + 1 - i * 13} cy={y - radius + 1} r={7.5} />
-          <text className="ordertext" x={x - radius + 1 - i * 13} y={y - radius + 4.6}>
+          <circle
+            className={look.asks?.[i] ? 'order asking' : 'order'}
+            cx={x - radius + 1 - i * 13}
+            cy={y - radius + 1}
+            r={7.5}
+          />
+          <text
+            className={look.asks?.[i] ? 'ordertext asking' : 'ordertext'}
+            x={x - radius + 1 - i * 13}
+            y={y - radius + 4.6}
+          >
             {n}
           </text>
         </g>

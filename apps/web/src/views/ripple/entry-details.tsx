@@ -115,6 +115,11 @@ function Side({
             {l.via.length > 0 && <span className="soft"> by {l.via.join(', ')}</span>}
             {l.count > 1 && <span className="soft"> × {l.count}</span>}
             {l.delay > 0 && <span className="option">after {l.delay}s</span>}
+            {l.asks.map((text) => (
+              <span key={text} className="option mono">
+                {text}
+              </span>
+            ))}
             {l.returns && <span className="option">{l.cycle ? `returns, ${l.class}` : 'leads back'}</span>}
             {l.bindings.map((b) => (
               <Bound key={`${b.asset}/${b.binding}`} {...{ index, base, muted, onMute }} binding={b} />

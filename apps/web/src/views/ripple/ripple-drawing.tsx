@@ -77,6 +77,7 @@ export function RippleDrawing({ ripple, layout, axis, limit, chosen, lit, onChoo
     for (const l of links) if (l.returns) by.set(l.from, [...(by.get(l.from) ?? []), l]);
     return by;
   }, [links]);
+  const conditions = useMemo(() => conditionsOf(ripple), [ripple]);
   // Only the part in sight is drawn, so that pushing it costs nothing but where it lies.
   const left = Math.max(0, region.left);
   const top = Math.max(0, region.top);
@@ -89,6 +90,7 @@ export function RippleDrawing({ ripple, layout, axis, limit, chosen, lit, onChoo
     width: Math.max(1, Math.min(width, region.right) - left),
     height: Math.max(1, Math.min(height - HEAD, region.bottom) - top),
   };
+  const { drawn, hollow } = ribbons();
   return (
     <div
       className="ripplepane"
@@ -147,10 +149,11 @@ export function RippleDrawing({ ripple, layout, axis, limit, chosen, lit, onChoo
             </g>
           )}
           <g className="ribbons" aria-hidden="true">
-            {[...ribbons()].map(([look, d]) => {
+            {[...drawn].map(([look, d]) => {
               const [classes, thick] = look.split('|');
               return <path key={look} className={`ribbon ${classes}`} d={d} strokeWidth={thick} />;
             })}
+            {hollow !== '' && <path className="ribbonhollow" d={hollow} />}
           </g>
           {shown.entries.map((i) => (
             <Entry
@@ -162,6 +165,7 @@ export function RippleDrawing({ ripple, layout, axis, limit, chosen, lit, onChoo
               chosen={entries[i].key === chosen}
               lit={lit !== null && lit.has(entries[i].key)}
               faded={lit !== null && !lit.has(entries[i].key)}
+              asks={conditions.get(entries[i].key) ?? ''}
               returns={returns.get(entries[i].key)?.map((l) => (l.cycle ? l.class : 'back')) ?? []}
               focusable={entries[i].key === chosen || (chosen === '' && i === 0)}
               onChoose={onChoose}
@@ -172,24 +176,32 @@ export function RippleDrawing({ ripple, layout, axis, limit, chosen, lit, onChoo
     </div>
   );
 
-  /** Ribbons that look alike are one path: there may be thousands. */
-  function ribbons(): Map<string, string> {
+  /** Ribbons that look alike are one path: there may be thousands. Those that hang on a condition are hollow. */
+  function ribbons(): { drawn: Map<string, string>; hollow: string } {
     const paths = new Map<string, string>();
+    let hollow = '';
     for (const k of shown.links) {
       const l = links[k];
       const [a, b] = [ends[2 * k], ends[2 * k + 1]];
       const isLit = lit !== null && lit.has(l.from) && lit.has(l.to);
       const words: string[] = [l.class];
+      const path = ribbonPath(endOf(a), y(a), startOf(b), y(b));
       if (isLit || l.from === chosen || l.to === chosen) words.push('lit');
       if (lit && !isLit) words.push('faded');
       if (entries[a].gone || entries[b].gone) words.push('gone');
       if (coverage && l.bindings.some((b) => (coverage(b.asset, b.binding)?.served ?? 0) > 0))
         words.push('used');
-      const thick = Math.round(Math.min(18, 2.4 + 2.4 * Math.log2(Math.max(1, l.count))) * 2) / 2;
+      const asks = l.asks.length > 0;
+      const thick =
+        Math.round(Math.min(18, 2.4 + 2.4 * Math.log2(Math.max(1, l.count))) * 2) / 2 + (asks ? 2.6 : 0);
+      if (asks) {
+        hollow += path;
+        words.push('asks');
+      }
       const look = `${words.join(' ')}|${thick}`;
-      paths.set(look, (paths.get(look) ?? '') + ribbonPath(endOf(a), y(a), startOf(b), y(b)));
+      paths.set(look, (paths.get(look) ?? '') + path);
     }
-    return paths;
+    return { drawn: paths, hollow };
   }
   function startOf(i: number): number {
     return LEFT + layout.columns[layout.column[i]].x;
@@ -200,6 +212,17 @@ export function RippleDrawing({ ripple, layout, axis, limit, chosen, lit, onChoo
   function y(i: number): number {
     return layout.y[i] + 32;
   }
+}
+
+/** For each entry what must hold to come to it, if nothing leads to it without asking. Linear in the links. */
+function conditionsOf({ links }: Ripple): Map<string, string> {
+  const asked = new Map<string, Set<string> | null>();
+  for (const { to, asks, returns } of links) {
+    if (returns || asked.get(to) === null) continue;
+    if (asks.length === 0) asked.set(to, null);
+    else asked.set(to, new Set([...(asked.get(to) ?? []), asks.join('; or ')]));
+  }
+  return new Map([...asked].flatMap(([key, texts]) => (texts ? [[key, [...texts].join('; or ')]] : [])));
 }
 
 function headText(hop: number, way: 'on' | 'back'): string {
@@ -216,6 +239,8 @@ interface EntryProps {
   chosen: boolean;
   lit: boolean;
   faded: boolean;
+  /** What must hold for it to be come to; empty if something leads here without asking. */
+  asks: string;
   returns: readonly string[];
   focusable: boolean;
   onChoose: (key: string) => void;
@@ -230,6 +255,7 @@ const Entry = memo(function Entry({
   chosen,
   lit,
   faded,
+  asks,
   returns,
   focusable,
   onChoose,
@@ -253,7 +279,7 @@ const Entry = memo(function Entry({
   ]
     .filter(Boolean)
     .join(', ');
-  const name = [entryText(e), state, `followed by ${e.fanOut}`, ...returns.map((r) => `returns, ${r}`)]
+  const name = [entryText(e), asks, state, `followed by ${e.fanOut}`, ...returns.map((r) => `returns, ${r}`)]
     .filter(Boolean)
     .join(', ');
   const [who, what] = spoken(e);
@@ -283,6 +309,11 @@ const Entry = memo(function Entry({
       <text className="what" x={x} y={y + 11 + thick / 2}>
         {short(what, room)}
       </text>
+      {asks !== '' && (
+        <text className="asks" x={x} y={y + 24 + thick / 2}>
+          {short(asks, Math.floor((width - 10) / 6.7))}
+        </text>
+      )}
       {e.count > 1 && (
         <text className="times" x={x + length + 3} y={y - 6}>
           × {e.count}
@@ -315,6 +346,7 @@ function sameEntry(a: EntryProps, b: EntryProps): boolean {
     a.chosen === b.chosen &&
     a.lit === b.lit &&
     a.faded === b.faded &&
+    a.asks === b.asks &&
     a.focusable === b.focusable &&
     a.onChoose === b.onChoose &&
     a.returns.join() === b.returns.join()

@@ -84,6 +84,9 @@ export function RippleView(): ReactNode {
                 </button>
               </>
             )}
+            {ripple.links.some((l) => l.asks.length > 0) && (
+              <span className="soft"> · a hollow line asks first</span>
+            )}
             {ripple.cut && <span className="fault warning"> · too much to show: the rest is left out</span>}
           </>
         )}

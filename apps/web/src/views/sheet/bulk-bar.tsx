@@ -1,4 +1,6 @@
 import {
+  askableByAll,
+  parseConditions,
   planBulk,
   printBinding,
   type BulkChange,
@@ -7,9 +9,9 @@ import {
   type FindingChange,
   type KeyExpr,
 } from '@oquel/core';
-import { useMemo, useState, type ReactNode } from 'react';
+import { useId, useMemo, useState, type ReactNode } from 'react';
 import { countText, SeverityMark, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
-import { useSession } from '../../session/session-context.js';
+import { useSession, useSessionState } from '../../session/session-context.js';
 import { usePreview } from '../../session/use-preview.js';
 import type { SheetRow } from './sheet-rows.js';
 
@@ -23,6 +25,9 @@ const DEEDS = {
   action: 'do another action',
   receiver: 'name another receiver',
   key: 'use another key',
+  asks: 'act only if ...',
+  asksAlso: 'ask besides ...',
+  asksNothing: 'ask nothing',
   remove: 'remove',
 } as const;
 type Deed = keyof typeof DEEDS;
@@ -32,6 +37,8 @@ const WITH_VALUE: Partial<Record<Deed, string>> = {
   action: 'action',
   receiver: 'receiver, such as brake-2',
   key: 'value or @property; nothing takes it away',
+  asks: 'condition, such as $speed > 12',
+  asksAlso: 'condition, such as $speed > 12',
 };
 const SHOWN = 40;
 
@@ -46,10 +53,17 @@ export function BulkBar({
   onCopy: () => void;
 }): ReactNode {
   const session = useSession();
+  const { index } = useSessionState();
+  const list = useId();
   const [deed, setDeed] = useState<Deed | ''>('');
   const [value, setValue] = useState('');
   const change = useMemo(() => (deed === '' ? null : changeOf(deed, value)), [deed, value]);
-  const plan = useMemo(() => (change && 'part' in change ? planBulk(rows, change) : null), [rows, change]);
+  const plan = useMemo(
+    () => (change && 'part' in change ? planBulk(index, rows, change) : null),
+    [index, rows, change],
+  );
+  const asks = deed === 'asks' || deed === 'asksAlso';
+  const askable = useMemo(() => (asks ? askableByAll(index, rows) : []), [asks, index, rows]);
   const found = usePreview(plan?.changes ?? null, 250);
   const apply = (): void => {
     if (!plan || plan.changes.length === 0 || deed === '') return;
@@ -90,9 +104,17 @@ export function BulkBar({
             aria-label={WITH_VALUE[deed]}
             placeholder={WITH_VALUE[deed]}
             value={value}
+            list={asks ? list : undefined}
             onChange={(e) => setValue(e.target.value)}
             onKeyDown={(e) => e.key === 'Enter' && apply()}
           />
+        )}
+        {asks && (
+          <datalist id={list}>
+            {askable.map((name) => (
+              <option key={name} value={`${name} = `} />
+            ))}
+          </datalist>
         )}
         {change && 'error' in change && value !== '' && <span className="fault error">{change.error}</span>}
         {plan && (
@@ -191,6 +213,16 @@ function changeOf(deed: Deed, value: string): BulkChange | { error: string } {
       return text === '' ? { error: 'a path' } : { part: 'receiver', value: text };
     case 'key':
       return { part: 'key', value: text === '' ? null : keyOf(text) };
+    case 'asks':
+    case 'asksAlso': {
+      const read = parseConditions(text);
+      if ('fault' in read) return { error: `${read.fault.message} at character ${read.fault.at + 1}` };
+      return read.value.length > 0
+        ? { part: 'if', value: read.value, also: deed === 'asksAlso' }
+        : { error: 'a condition' };
+    }
+    case 'asksNothing':
+      return { part: 'if', value: [], also: false };
     case 'remove':
       return { part: 'remove' };
   }

@@ -1,5 +1,8 @@
 import {
   assetAtPath,
+  hasConditions,
+  printConditionName,
+  printConditions,
   printBinding,
   type AssetIndex,
   type Binding,
@@ -16,11 +19,20 @@ export interface SheetRow {
   /** What the filter looks at, in small letters. */
   text: string;
 }
-export const SWITCHES = ['muted', 'once', 'code', 'findings'] as const;
+export const SWITCHES = ['muted', 'once', 'asking', 'code', 'findings'] as const;
 export type Switch = (typeof SWITCHES)[number];
-export const FACETS = ['asset', 'event', 'action', 'channel'] as const;
+export const FACETS = ['asset', 'event', 'action', 'channel', 'question'] as const;
 export type Facet = (typeof FACETS)[number];
-export const GROUPS = ['none', 'scope', 'sender', 'event', 'receiver', 'action', 'channel'] as const;
+export const GROUPS = [
+  'none',
+  'scope',
+  'sender',
+  'event',
+  'receiver',
+  'action',
+  'channel',
+  'question',
+] as const;
 export type Group = (typeof GROUPS)[number];
 export const SORTS = ['order', 'sentence', 'delay', 'findings'] as const;
 export type Sort = (typeof SORTS)[number];
@@ -93,16 +105,18 @@ export class EndAssets {
 
 /** What a row has of each facet. */
 function has(row: SheetRow, facet: Facet, ends: EndAssets): string[] {
-  const { from, to } = row.binding;
+  const { from, to, if: asked = [] } = row.binding;
   if (facet === 'asset') return ends.of(row);
   if (facet === 'event') return 'event' in from ? [from.event] : [];
   if (facet === 'action') return 'channel' in to ? [] : [to.action];
+  if (facet === 'question') return asked.map(printConditionName);
   return [from, to].flatMap((end) => ('channel' in end ? [end.channel] : []));
 }
 function isOn(row: SheetRow, name: Switch, findings: FindingsOf): boolean {
   const { binding } = row;
   if (name === 'muted') return binding.enabled === false;
   if (name === 'once') return binding.limit === 1;
+  if (name === 'asking') return hasConditions(binding.if);
   if (name === 'code') return binding.origin === 'code';
   return findings.has(row.id);
 }
@@ -161,7 +175,7 @@ export function groupRows(rows: readonly SheetRow[], group: Group): readonly She
     ...own.map((row) => ({ row })),
   ]);
 }
-function groupOf({ owner, binding: { from, to } }: SheetRow, group: Group): string {
+function groupOf({ owner, binding: { from, to, if: asked } }: SheetRow, group: Group): string {
   switch (group) {
     case 'scope':
       return owner.decl.id;
@@ -175,6 +189,8 @@ function groupOf({ owner, binding: { from, to } }: SheetRow, group: Group): stri
       return 'channel' in to ? `#${to.channel}` : to.action;
     case 'channel':
       return 'channel' in from ? `#${from.channel}` : 'channel' in to ? `#${to.channel}` : 'no channel';
+    case 'question':
+      return printConditions(asked) || 'asks nothing';
     case 'none':
       return '';
   }

@@ -28,6 +28,7 @@ import {
 const SWITCH_TEXT: Record<Switch, string> = {
   muted: 'Muted',
   once: 'Once',
+  asking: 'Asking',
   code: 'In code',
   findings: 'With findings',
 };
@@ -86,7 +87,11 @@ export function SheetView(): ReactNode {
     if (chosen.length === 0) return;
     if (key === 'copy') return copy();
     const muted = chosen.every((r) => r.binding.enabled === false);
-    const plan = planBulk(chosen, key === 'delete' ? { part: 'remove' } : { part: 'enabled', value: muted });
+    const plan = planBulk(
+      index,
+      chosen,
+      key === 'delete' ? { part: 'remove' } : { part: 'enabled', value: muted },
+    );
     const what = key === 'delete' ? 'removed' : muted ? 'unmuted' : 'muted';
     if (plan.changes.length === 0) return;
     session.edit({ label: `${what} ${countText(plan.steps.length, 'binding')}`, changes: plan.changes });

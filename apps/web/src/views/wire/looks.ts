@@ -1,4 +1,4 @@
-import type { Reachable, SelectedNow } from '@oquel/core';
+import { printConditions, type Reachable, type SelectedNow } from '@oquel/core';
 import type { ThingLook } from '../../parts/plan/plan-thing.js';
 import type { Covered } from '../../session/use-coverage.js';
 import type { Strip } from './strips.js';
@@ -20,7 +20,8 @@ export function looksOf(
   (adding ?? active)?.bindings.forEach((b, i) => {
     const taken = selected.get(b.id)?.first.flatMap((f) => f.path ?? []) ?? [];
     for (const path of 'at' in b.to ? [b.to.at] : taken) {
-      add(path, { order: [...(looks.get(path)?.order ?? []), i + 1] });
+      const { order = [], asks = [] } = looks.get(path) ?? {};
+      add(path, { order: [...order, i + 1], asks: [...asks, printConditions(b.if)] });
     }
   });
   if (adding) {
