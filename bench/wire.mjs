@@ -13,6 +13,9 @@ export default function wire() {
       `a gate of two properties, two events and two actions with effects: ${await gate(page)} keys besides the names`,
     );
     say(`the same by pointing: ${await gateByPointing(page)} clicks and the names`);
+    const asked = await asking(page);
+    say(`a condition on a sentence: ${asked.keys} keys besides names and values, or ${asked.clicks} clicks`);
+    say(`one binding for each of five values: ${asked.each} clicks`);
     const demo = (await (await fetch(`${base}/api/projects`)).json()).find((p) => p.name !== NEW);
     const { id } = demo;
     await page.goto(`${base}/p/${id}/wire?scope=pylon-ridge&at=mast-2`);
@@ -172,6 +175,57 @@ async function gateByPointing(page) {
     await page.locator(`[data-decl="${name}"]`).waitFor();
   }
   return clicks;
+}
+
+/** On a sentence of the bell: a condition by keys, another by pointing, and one binding for each of five values. */
+async function asking(page) {
+  const declare = async (line, text) => {
+    await line.fill(text);
+    await line.press('Enter');
+    await page.waitForFunction((el) => el.value === '', await line.elementHandle());
+  };
+  const base = page.url().replace(/\/plan.*/, '');
+  await page.goto(`${base}/catalogue`);
+  await declare(page.getByRole('combobox', { name: 'Declare' }), 'enum Mood: calm, gay, sad, wild, grave');
+  await page.goto(`${base}/plan?scope=Bell`);
+  await declare(
+    page.getByRole('combobox', { name: 'Add', exact: true }),
+    'onStruck(mood: enum:Mood, force: int) from code',
+  );
+  await page.goto(`${base}/wire?scope=yard&at=bell-1`);
+  const wire = page.getByPlaceholder(/^when mast-2/);
+  for (let i = 0; i < 3; i++) await declare(wire, `when bell-1.onStruck do wheel-1.turn after ${i}s`);
+  const sentences = page.locator('[data-event="onStruck"] .sentence');
+  await sentences.nth(2).waitFor();
+
+  const { counted, press, type, name } = typist(page);
+  await sentences.first().locator('.said').focus();
+  await press('i');
+  await page.getByRole('combobox', { name: 'if', exact: true }).waitFor();
+  await name('$f');
+  await press('Tab');
+  await type('>');
+  await name('3');
+  await press('Enter');
+  await sentences.first().getByText('if $force > 3').waitFor();
+
+  let clicks = 0;
+  const click = async (target) => {
+    clicks++;
+    await target.click();
+  };
+  await click(sentences.nth(1).getByRole('button', { name: 'if', exact: true }));
+  await click(page.getByRole('option', { name: '$mood = "sad"' }));
+  await click(page.getByRole('button', { name: 'Enter lets it act only if $mood = "sad"' }));
+  await sentences.nth(1).getByText('if $mood = "sad"').waitFor();
+
+  let each = 0;
+  each++;
+  await sentences.nth(2).locator('.said').click({ button: 'right' });
+  each++;
+  await page.getByRole('menuitem', { name: 'One for each mood' }).click();
+  await sentences.nth(6).waitFor();
+  return { keys: counted.keys, clicks, each };
 }
 
 async function byPointing(page) {

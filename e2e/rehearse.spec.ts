@@ -126,9 +126,9 @@ test('all are run: verdicts, what is not covered, marks on the wiring, and the g
   await openRehearse(page, demo);
   await page.getByRole('button', { name: 'all of them' }).click();
   await page.getByRole('button', { name: 'Run all' }).click();
-  await expect(page.locator('[data-rehearsed]')).toContainText('rehearsals 1 of 3 pass');
+  await expect(page.locator('[data-rehearsed]')).toContainText('rehearsals 2 of 5 pass');
   await expect(page.locator('[data-verdict="An alarm reaches the office"]')).toContainText('it ran away');
-  await expect(page.getByRole('heading', { name: /^\d+ of 269 bindings were used/ })).toBeVisible();
+  await expect(page.getByRole('heading', { name: /^\d+ of 271 bindings were used/ })).toBeVisible();
   await page.getByRole('button', { name: /^pylon-ridge/ }).click();
   await page.getByRole('link', { name: 'gust-2a', exact: true }).click();
   await expect(

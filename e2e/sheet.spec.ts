@@ -16,20 +16,20 @@ test('all bindings are filtered by words, facets and switches, and the address k
   demo,
 }) => {
   await openSheet(page, demo);
-  await expect(page.getByText('207 bindings')).toBeVisible();
+  await expect(page.getByText('209 bindings')).toBeVisible();
   await page.getByLabel('Filter', { exact: true }).fill('brake .engage(');
-  await expect(page.getByText(/^\d+ of 207$/)).toBeVisible();
+  await expect(page.getByText(/^\d+ of 209$/)).toBeVisible();
   await page.getByLabel('Only this event').click();
   await expect(page.getByRole('option', { name: /onGust/ }).first()).toBeVisible();
   await page.getByRole('option', { name: /^onGust/ }).click();
-  await expect(page.getByText(/^4 of 207$/)).toBeVisible();
+  await expect(page.getByText(/^4 of 209$/)).toBeVisible();
   await expect(page).toHaveURL(/q=brake/);
   await page.reload();
-  await expect(page.getByText(/^4 of 207$/)).toBeVisible();
+  await expect(page.getByText(/^4 of 209$/)).toBeVisible();
   await page.getByRole('button', { name: 'Once', exact: true }).click();
   await expect(page.getByText('No binding fits the filter.')).toBeVisible();
-  await page.getByRole('button', { name: 'Show all 207' }).click();
-  await expect(page.getByText('207 bindings')).toBeVisible();
+  await page.getByRole('button', { name: 'Show all 209' }).click();
+  await expect(page.getByText('209 bindings')).toBeVisible();
 });
 
 test('many are changed at once, with what they become and what the audit would say first, as one undo', async ({

@@ -40,13 +40,15 @@ describe('oquel rehearse', () => {
     const all = readFileSync(`${CASES}spawn.jsonl`, 'utf8').split('\n');
     expect(out.split('\n')).toEqual(all.filter((line) => !/"n":\d/.test(line)));
   });
-  it('the demo: one passes, one fails for a reason that is told, one runs away with its cycle', async () => {
+  it('the demo: what fails tells why, also by a condition, and what runs away its cycle', async () => {
     const { code, out } = await oquel('rehearse', DEMO);
     expect(code).toBe(1);
     expect(out).toMatch(/A gust stops the summit line passes: 6 of 6 expectations hold/);
     expect(out).toMatch(/Boarding at the west platform FAILS.*\n.*beacon-7 has lit = true; it is false/);
+    expect(out).toMatch(/A gust of just twelve FAILS.*\n.*brake-1 has force = 12; it is 0/);
+    expect(out).toMatch(/A third overload within ten seconds passes: 3 of 3/);
     expect(out).toMatch(/relay-west note > line-office:relay-east note > line-office:relay-west note/);
-    expect(out).toMatch(/\d+ of 269 expanded bindings served a raise/);
+    expect(out).toMatch(/\d+ of 271 expanded bindings served a raise/);
   });
   it.each<[string, (p: Project) => void, string]>([
     [
@@ -67,6 +69,14 @@ describe('oquel rehearse', () => {
       (p) => void (bindingsOf(p, 'line-office').find((b) => b.id === 'tell-east')!.enabled = false),
       'An alarm reaches the office',
     ],
+    [
+      'the brakes ask for twelve or more',
+      (p) => {
+        const gust = bindingsOf(p, 'pylon-ridge').find((b) => b.id === 'gust-1')!;
+        gust.if = [{ payload: 'speed', is: { atLeast: 12 } }];
+      },
+      'A gust of just twelve',
+    ],
   ])('mended, it passes: %s', async (_name, mend, name) => {
     expect((await oquel('rehearse', DEMO, '--name', name)).code).toBe(1);
     const { code, out } = await oquel('rehearse', demoWith(mend), '--name', name);
@@ -82,12 +92,14 @@ describe('oquel rehearse', () => {
         testsuite: { testcase: { '@_name': string; failure?: object }[] };
       };
     };
-    expect(testsuites).toMatchObject({ '@_tests': '3', '@_failures': '2' });
+    expect(testsuites).toMatchObject({ '@_tests': '5', '@_failures': '3' });
     const { testcase } = testsuites.testsuite;
     expect(testcase.map((c) => [c['@_name'], c.failure !== undefined])).toEqual([
       ['A gust stops the summit line', false],
       ['Boarding at the west platform', true],
       ['An alarm reaches the office', true],
+      ['A third overload within ten seconds', false],
+      ['A gust of just twelve', true],
     ]);
     expect(code).toBe(1);
   });
@@ -138,9 +150,9 @@ describe('rehearsals and the gate', () => {
     expect(unasked).toBeUndefined();
     const [code, gate, told] = await gateOf(counted());
     expect([code, gate]).toEqual([1, 'stop']);
-    expect(told).toMatchObject({ run: 3 });
+    expect(told).toMatchObject({ run: 5 });
     expect((await oquel('audit', counted())).out).toMatch(
-      /of 3 rehearsals failed: .*An alarm reaches the office/,
+      /of 5 rehearsals failed: .*An alarm reaches the office/,
     );
     expect((await oquel('audit', counted(), '--format', 'junit')).out).toContain('name="rehearsals"');
   });
