@@ -3,7 +3,7 @@ import type { Finding } from '@oquel/core';
 /** Findings of one scope, by the binding and by the event that they speak of. */
 export interface FindingsHere {
   ofBinding: ReadonlyMap<string, readonly Finding[]>;
-  /** By asset and event: `WindMast/onGust`. */
+  /** By asset and event, `WindMast/onGust`, or by channel, `#tension`. */
   ofEvent: ReadonlyMap<string, readonly Finding[]>;
 }
 
@@ -18,7 +18,11 @@ export function findingsHere(findings: readonly Finding[], scope: string): Findi
       for (const b of s.bindings) if (b.asset === scope) push(ofBinding, b.binding, f);
     } else if ('binding' in s) {
       if (s.asset === scope) push(ofBinding, s.binding, f);
-    } else if ('event' in s && !('name' in s)) push(ofEvent, `${s.asset}/${s.event}`, f);
+    } else if ('channel' in s) push(ofEvent, `#${s.channel}`, f);
+    else if ('event' in s && (!('name' in s) || f.rule === 'unhandled-value')) {
+      // Other names within an event are faults of its declaration, which stands in Plan.
+      push(ofEvent, `${s.asset}/${s.event}`, f);
+    }
   }
   return { ofBinding, ofEvent };
 }

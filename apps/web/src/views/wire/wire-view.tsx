@@ -246,7 +246,7 @@ function WireScope({
                       here.ofEvent.get(`${sender.asset.decl.id}/${strip.event}`) ?? [],
                       senderAddress,
                     )
-                  : []
+                  : (here.ofEvent.get(`#${strip.event}`) ?? [])
               }
               address={senderAddress}
               ofBinding={here.ofBinding}
