@@ -26,7 +26,7 @@ const DEEDS = {
   receiver: 'name another receiver',
   key: 'use another key',
   asks: 'act only if ...',
-  asksAlso: 'ask besides ...',
+  asksAlso: 'also ask ...',
   asksNothing: 'ask nothing',
   remove: 'remove',
 } as const;
