@@ -10,7 +10,7 @@ async function openCrossings(page: Page, demo: Demo, query = ''): Promise<void> 
 
 test('after a month: who talks to whom, by which bindings, and what is said back', async ({ page, demo }) => {
   await openCrossings(page, demo, '?shows=list');
-  await expect(page.getByText('72 of 72 pairs')).toBeVisible();
+  await expect(page.getByText('73 of 73 pairs')).toBeVisible();
   await page.getByRole('button', { name: /^RopeGauge to LineTile: 12 deliveries/ }).click();
   const cell = page.getByRole('article', { name: 'RopeGauge to LineTile' });
   await expect(cell).toContainText('12 deliveries');

@@ -290,3 +290,7 @@ export { nameFromText, type NamedKind } from './project/typed-name.js';
 export { assetInside } from './project/inside.js';
 export { withInside } from './edit/inside.js';
 export { freePlace } from './plan/free-place.js';
+export { declareFor, type Declared } from './declare/declare.js';
+export { needKey, type Need, type NeedKind, type Wish, type Wishes } from './declare/needs.js';
+export { isMisspelt } from './declare/misspelt.js';
+export { needsText, readNote, type Note, type NoteAsk } from './declare/note.js';

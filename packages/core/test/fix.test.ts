@@ -23,11 +23,12 @@ function check(project: Project, finding: Finding): string[] {
 
 describe('fixes', () => {
   const labels: [string, string, RegExp][] = [
-    ['dangling-target-classes', 'dangling-target', /^(Use|Do|Tell) |^Remove/],
-    ['dangling-sender-classes', 'dangling-sender', /^Listen |^Hear |^Remove/],
+    ['dangling-target-classes', 'dangling-target', /^(Use|Do|Tell|Make) |^Remove/],
+    ['dangling-sender-classes', 'dangling-sender', /^Listen |^Hear |^Make |^Remove/],
     ['asleep-receiver', 'asleep-receiver', /begin awake/],
     ['broadcast-spill', 'broadcast-spill', /is meant|same/],
     ['broadcast-spill-owner', 'broadcast-spill', /./],
+    ['dangling-effect', 'dangling-effect', /^Declare the (event|property) |^Make the prefab /],
     ['dangling-key', 'dangling-key', / = /],
     ['dangling-name', 'dangling-name', /mute|override|belongs/i],
     ['duplicate-binding', 'duplicate-binding', /Remove/],
@@ -40,7 +41,7 @@ describe('fixes', () => {
     ['relay-cycle-instant', 'relay-cycle', /once only|Remove/],
     ['shared-key', 'shared-key', /its own/],
     ['start-race', 'start-race', /at load/],
-    ['unknown-asset', 'unknown-asset', /away/],
+    ['unknown-asset', 'unknown-asset', /away|^Make the (prefab|widget) /],
     ['unpaired-area', 'unpaired-area', /once only/],
   ];
   it.each(labels)('of %s cure %s', (name, rule, label) => {
@@ -55,7 +56,7 @@ describe('fixes', () => {
   it('offer the nearest name that could do it before removal, and what brings errors last', () => {
     const demo = readProject(read('../../../demo/storm-over-veyra.json')).project;
     const dangling = findings(demo).find((f) => f.message.includes('horn-7'))!;
-    expect(check(demo, dangling)).toEqual(['Use horn-2', 'Remove gust-2c']);
+    expect(check(demo, dangling)).toEqual(['Use horn-2', 'Remove gust-2c', 'Make horn-7']);
   });
 
   it('of cycles really break all cycles of the finding, in every case and on random projects', () => {

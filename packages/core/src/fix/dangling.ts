@@ -2,10 +2,11 @@ import { reachableFrom, type Reachable } from '../edit/wiring.js';
 import type { ChangeSet } from '../edit/change.js';
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 import type { Binding } from '../project/types.js';
+import { fixByDeclaring } from './declaring.js';
 import { nearest } from './nearest.js';
 import { bindingOf, changeBinding, removeBinding, type Fixer } from './proposal.js';
 
-/** Nearest receivers, actions, assets or channels, those that offer what is wanted first; or removal. */
+/** Nearest receivers, actions, assets or channels, those that offer what is wanted first; what is named is made; or removal. */
 export const fixTarget: Fixer = (index, finding) => {
   const found = bindingOf(index, finding);
   if (!found) return [];
@@ -29,10 +30,10 @@ export const fixTarget: Fixer = (index, finding) => {
       fixes.push(set({ ...to, action }, `Do ${action}`));
     }
   }
-  return [...fixes, removeBinding(owner, binding)];
+  return [...fixes, ...fixByDeclaring(index, finding), removeBinding(owner, binding)];
 };
 
-/** Nearest senders, events or channels, those that raise what is wanted first; or removal. */
+/** Nearest senders, events or channels, those that raise what is wanted first; what is named is made; or removal. */
 export const fixSender: Fixer = (index, finding) => {
   const found = bindingOf(index, finding);
   if (!found) return [];
@@ -56,7 +57,7 @@ export const fixSender: Fixer = (index, finding) => {
       fixes.push(set({ ...from, event }, `Listen for ${event}`));
     }
   }
-  return [...fixes, removeBinding(owner, binding)];
+  return [...fixes, ...fixByDeclaring(index, finding), removeBinding(owner, binding)];
 };
 
 /** The nearest by name; without one that is near, the first few that could do it. */

@@ -22,6 +22,7 @@ import {
 import { fixCondition } from './conditions.js';
 import { fixCycle } from './cycles.js';
 import { fixSender, fixTarget } from './dangling.js';
+import { fixByNewAsset, fixEffect } from './declaring.js';
 import { fixAsleep, fixDefaultKey, fixName, fixSharedKey, fixUnknownAsset } from './placements.js';
 import type { Fixer } from './proposal.js';
 import { fixUnhandled } from './unhandled.js';
@@ -38,6 +39,7 @@ const FIXERS: Readonly<Record<string, Fixer>> = {
   'asleep-receiver': fixAsleep,
   'asleep-sender': fixAsleep,
   'broadcast-spill': fixSpill,
+  'dangling-effect': fixEffect,
   'dangling-key': fixKey,
   'dangling-name': (index, finding) => [...fixName(index, finding), ...fixCondition(index, finding)],
   'dangling-sender': fixSender,
@@ -56,7 +58,7 @@ const FIXERS: Readonly<Record<string, Fixer>> = {
   'start-race': fixStartRace,
   'unhandled-value': fixUnhandled,
   'unheard-channel': fixByRemoval,
-  'unknown-asset': fixUnknownAsset,
+  'unknown-asset': (index, finding) => [...fixUnknownAsset(index, finding), ...fixByNewAsset(index, finding)],
   'unpaired-area': fixUnpaired,
 };
 

@@ -17,5 +17,9 @@ export interface FinderProps {
   /** What a selection that is being put together takes now. */
   onTaken: (paths: readonly string[] | null) => void;
   onWire: (action: string, draft: CheckedDraft) => void;
+  /** An action that the chosen receivers lack, as a line; says what is wrong with it, or null. */
+  onDeclare: (text: string) => string | null;
+  /** A receiver that is not there yet, by its name. */
+  onNew: (name: string) => void;
   onClose: () => void;
 }

@@ -8,7 +8,7 @@ import {
   type Candidate,
   type Order,
 } from './candidates.js';
-import { FoundList } from './found-list.js';
+import { FoundList, isNewName } from './found-list.js';
 import type { FinderProps } from './finder-props.js';
 import { What } from './what.js';
 
@@ -57,6 +57,9 @@ export function Finder(props: FinderProps): ReactNode {
       e.preventDefault();
       const things = found.filter((c) => !c.path.startsWith('#') && !c.path.startsWith(EVERY));
       for (const c of things) if (!picked.includes(c.path)) onPick(c.path);
+    } else if (e.key === 'Enter' && found.length === 0 && isNewName(text)) {
+      e.preventDefault();
+      props.onNew(text.trim());
     } else if (e.key === 'Enter' && found[at]) {
       e.preventDefault();
       const more = e.ctrlKey || e.metaKey || e.shiftKey;
@@ -140,6 +143,8 @@ export function Finder(props: FinderProps): ReactNode {
         cursor={at}
         marked={document.activeElement === input.current}
         onPick={onPick}
+        typed={text.trim()}
+        onNew={props.onNew}
       />
       <div ref={whatList}>
         <What {...props} />

@@ -4,20 +4,30 @@ import type { Candidate } from './candidates.js';
 
 const ROW = 28;
 
+/** Whether a text could be the name of a thing. */
+export function isNewName(text: string): boolean {
+  return /^[A-Za-z][A-Za-z0-9_-]*$/.test(text.trim());
+}
+
 /** The candidates that were found, however many they are; the one at the cursor is kept in sight. */
 export function FoundList({
   found,
   picked,
   cursor,
   marked,
+  typed,
   onPick,
+  onNew,
 }: {
   found: readonly Candidate[];
   picked: readonly string[];
   cursor: number;
   /** Whether the cursor shows: the keys go to the field above. */
   marked: boolean;
+  /** What is looked for. */
+  typed: string;
   onPick: (path: string) => void;
+  onNew: (name: string) => void;
 }): ReactNode {
   const scroller = useRef<HTMLUListElement>(null);
   const virtual = useVirtualizer({
@@ -42,7 +52,16 @@ export function FoundList({
       tabIndex={-1}
     >
       <li role="presentation" className="rows" style={{ height: virtual.getTotalSize() }}>
-        {found.length === 0 && <span className="soft none">Nothing here is called that</span>}
+        {found.length === 0 && (
+          <span className="soft none">
+            Nothing here is called that.{' '}
+            {isNewName(typed) && (
+              <button type="button" className="word" onClick={() => onNew(typed)}>
+                Make {typed}
+              </button>
+            )}
+          </span>
+        )}
       </li>
       {virtual.getVirtualItems().map(({ index: at, start }) => (
         <CandidateRow

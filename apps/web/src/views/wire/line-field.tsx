@@ -1,9 +1,11 @@
 import {
-  checkLine,
   completeWireLine,
+  needsText,
   parseWireLine,
+  readNote,
   type AssetIndex,
   type LineBinding,
+  type Note,
   type ProjectIndex,
 } from '@oquel/core';
 import { useCallback, useEffect, useRef, useState, type ReactNode } from 'react';
@@ -16,11 +18,15 @@ interface Props {
   owner: AssetIndex;
   /** Under which an unfinished line is kept. */
   draftKey: string;
+  /** A line that was begun elsewhere. */
+  begun: { text: string } | null;
   /** What a line begins with when the field is entered by its key. */
   beginning: string;
   /** Returns whether it was taken. */
   onLine: (binding: LineBinding) => boolean;
-  /** Several lines were pasted. */
+  /** The line with what is made for it. */
+  onNote: (note: Note) => boolean;
+  /** Several lines were pasted, or one of which something must be asked. */
   onLines: (text: string) => void;
 }
 
@@ -28,10 +34,22 @@ interface Props {
 const drafts = new Map<string, string>();
 
 /** A binding typed as one line. */
-export function LineField({ index, owner, draftKey, beginning, onLine, onLines }: Props): ReactNode {
+export function LineField({
+  index,
+  owner,
+  draftKey,
+  begun,
+  beginning,
+  onLine,
+  onNote,
+  onLines,
+}: Props): ReactNode {
   const line = useRef<LineInputHandle>(null);
   // As it was when the view was entered: what is typed from then on is the field's own.
   const [kept] = useState(() => drafts.get(draftKey));
+  useEffect(() => {
+    if (begun) line.current?.enter(begun.text);
+  }, [begun]);
   useEffect(() => {
     const onKey = (e: KeyboardEvent): void => {
       if (e.ctrlKey || e.metaKey || e.altKey || e.key.toLowerCase() !== 'w' || !lettersOn()) return;
@@ -43,7 +61,31 @@ export function LineField({ index, owner, draftKey, beginning, onLine, onLines }
     return () => window.removeEventListener('keydown', onKey);
   });
   const complete = useCallback((text: string) => completeWireLine(index, owner, text), [index, owner]);
-  const warn = useCallback((binding: LineBinding) => checkLine(index, owner, binding), [index, owner]);
+  // Asked several times for the same line.
+  const last = useRef<{ text: string; index: ProjectIndex; note: Note } | null>(null);
+  const noteOf = useCallback(
+    ({ text }: TypedLine): Note => {
+      if (last.current?.text !== text || last.current.index !== index) {
+        last.current = { text, index, note: readNote(index, owner, text) };
+      }
+      return last.current.note;
+    },
+    [index, owner],
+  );
+  const warn = useCallback(
+    (line: TypedLine) => {
+      const { needs, lines } = noteOf(line);
+      return needs.length > 0 && needs.some((n) => n.isOpen) ? [] : lines[0].reasons;
+    },
+    [noteOf],
+  );
+  const take = (line: TypedLine): boolean => {
+    const note = noteOf(line);
+    if (note.needs.length === 0) return onLine(line.binding);
+    if (note.changes) return onNote(note);
+    onLines(line.text);
+    return false;
+  };
   return (
     <LineInput
       ref={line}
@@ -58,15 +100,23 @@ export function LineField({ index, owner, draftKey, beginning, onLine, onLines }
       complete={complete}
       read={readLine}
       warn={warn}
-      does={enterAdds}
-      onTake={onLine}
+      does={(line) => enterDoes(noteOf(line))}
+      onTake={take}
       onLines={onLines}
       onText={(text) => (text === '' ? drafts.delete(draftKey) : drafts.set(draftKey, text))}
     />
   );
 }
-const enterAdds = (): string => 'Enter adds it';
-function readLine(text: string): ReadLine<LineBinding> {
+interface TypedLine {
+  text: string;
+  binding: LineBinding;
+}
+function readLine(text: string): ReadLine<TypedLine> {
   const parsed = parseWireLine(text);
-  return 'binding' in parsed ? { value: parsed.binding } : parsed;
+  return 'binding' in parsed ? { value: { text, binding: parsed.binding } } : parsed;
+}
+function enterDoes({ needs }: Note): string {
+  const open = needs.find((n) => n.isOpen);
+  if (open) return `Enter asks: ${open.name} is not there; is it ${open.near.join(' or ')}?`;
+  return needs.length > 0 ? `Enter adds it and makes ${needsText(needs)}` : 'Enter adds it';
 }

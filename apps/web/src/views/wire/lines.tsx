@@ -2,12 +2,14 @@ import './lines.css';
 import {
   freeBindingId,
   isPlacementLine,
+  needsText,
   printFrom,
   type AssetIndex,
   type Binding,
   type BindingFrom,
   type ChangeSet,
   type LineBinding,
+  type Note,
   type ProjectIndex,
 } from '@oquel/core';
 import { useCallback, useEffect, useRef, useState, type ReactNode } from 'react';
@@ -21,6 +23,8 @@ import { PastePanel } from './paste-panel.js';
 interface Props {
   index: ProjectIndex;
   owner: AssetIndex;
+  /** A line that was begun elsewhere: it is gone on with here. */
+  begun: { text: string } | null;
   /** The event whose strip is active. */
   here: BindingFrom | null;
   onEdit: (changeSet: ChangeSet) => boolean;
@@ -29,7 +33,7 @@ interface Props {
 }
 
 /** Bindings as text: one typed as a line, many pasted, wherever the focus is. */
-export function Lines({ index, owner, here, onEdit, onAdded }: Props): ReactNode {
+export function Lines({ index, owner, begun, here, onEdit, onAdded }: Props): ReactNode {
   const session = useSession();
   const { id: project } = useSessionState();
   const [pasted, setPasted] = useState<string | null>(null);
@@ -58,6 +62,15 @@ export function Lines({ index, owner, here, onEdit, onAdded }: Props): ReactNode
     onAdded(bindings[0]);
     return true;
   };
+  const addNote = ({ changes, needs, count }: Note): boolean => {
+    if (!changes) return false;
+    const made = needs.length > 0 ? `, made ${needsText(needs)}` : '';
+    const label = `${owner.decl.id}: added ${countText(count, 'binding')} as lines${made}`;
+    if (!onEdit({ label, changes })) return false;
+    const first = changes.find((c) => c.op === 'insert' && c.list === 'bindings');
+    if (first?.op === 'insert' && first.list === 'bindings') onAdded(first.item);
+    return true;
+  };
   const addLine = ({ id, ...rest }: LineBinding): boolean => {
     const stem = 'channel' in rest.from ? rest.from.channel : rest.from.event;
     const own = id !== undefined && !owner.bindingAt.has(id) ? id : freeBindingId(owner, stem);
@@ -70,8 +83,10 @@ export function Lines({ index, owner, here, onEdit, onAdded }: Props): ReactNode
         owner={owner}
         draftKey={`${project}/${owner.decl.id}`}
         key={`${project}/${owner.decl.id}`}
+        begun={begun}
         beginning={here ? `when ${printFrom({ from: here })} do ` : 'when '}
         onLine={addLine}
+        onNote={addNote}
         onLines={setPasted}
       />
       {pasted !== null && (
@@ -81,7 +96,7 @@ export function Lines({ index, owner, here, onEdit, onAdded }: Props): ReactNode
           text={pasted}
           here={here}
           onClose={close}
-          onAdd={(bindings) => add(bindings) && close()}
+          onAdd={(note) => addNote(note) && close()}
         />
       )}
     </>

@@ -1,14 +1,20 @@
 import {
+  needsText,
+  printBinding,
+  printFrom,
+  readNote,
   readWireLines,
   type AssetIndex,
-  type Binding,
   type BindingFrom,
+  type Note,
   type PastedLine,
   type ProjectIndex,
+  type Wish,
 } from '@oquel/core';
-import { printBinding, printFrom } from '@oquel/core';
 import { useMemo, useState, type ReactNode } from 'react';
 import { countText } from '../../parts/ui/severity-mark.js';
+import { usePreview } from '../../session/use-preview.js';
+import { NeedsList } from './needs-list.js';
 
 interface Props {
   index: ProjectIndex;
@@ -16,28 +22,46 @@ interface Props {
   text: string;
   /** The event whose strip is active: lines can be put on it instead of on what they name. */
   here: BindingFrom | null;
-  onAdd: (bindings: Binding[]) => void;
+  onAdd: (note: Note) => void;
   onClose: () => void;
 }
 
 const STATE = { new: 'new', wired: 'wired already', faulty: 'at fault', broken: 'cannot be read' } as const;
 
-/** What pasted lines would become, before they do. What is new is ticked; what is at fault can be. */
+/**
+ * What pasted lines would become, and what would be made for them, before it is. What is new is ticked; what is at fault can
+ * be.
+ */
 export function PastePanel({ index, owner, text, here, onAdd, onClose }: Props): ReactNode {
   const [onHere, setOnHere] = useState(false);
   const [ticked, setTicked] = useState<ReadonlyMap<number, boolean>>(new Map());
-  const lines = useMemo(
-    () => readWireLines(index, owner, onHere && here ? rewritten(index, owner, text, here) : text),
-    [index, owner, text, onHere, here],
+  const [wishes, setWishes] = useState<ReadonlyMap<string, Wish>>(new Map());
+  const [isMaking, setMaking] = useState(true);
+  const note = useMemo(
+    () =>
+      readNote(index, owner, onHere && here ? rewritten(index, owner, text, here) : text, {
+        ticks: ticked,
+        wishes,
+        isMaking,
+      }),
+    [index, owner, text, onHere, here, ticked, wishes, isMaking],
   );
-  const isTicked = (l: PastedLine): boolean => ticked.get(l.number) ?? l.state === 'new';
-  const chosen = lines.filter((l) => l.binding && isTicked(l)).map((l) => l.binding!);
+  const { lines, needs, changes, count } = note;
+  const found = usePreview(changes, 400);
+  const open = needs.filter((n) => n.isOpen).length;
+  const add = (): void => {
+    if (changes) onAdd(note);
+  };
   return (
     <section
       className="paste"
       role="dialog"
       aria-label="Pasted lines"
-      onKeyDown={(e) => e.key === 'Escape' && onClose()}
+      onKeyDown={(e) => {
+        if (e.key === 'Escape') onClose();
+        // Enter adds, unless it is meant for a button or for a line that is being written.
+        if (e.key === 'Enter' && !(e.target as Element).closest('button, .needline')) add();
+      }}
     >
       <h2>
         {countText(lines.length, 'line')} for {owner.decl.id}
@@ -61,7 +85,7 @@ export function PastePanel({ index, owner, text, here, onAdd, onClose }: Props):
               type="checkbox"
               aria-label={`Add line ${l.number}`}
               disabled={!l.binding}
-              checked={l.binding !== null && isTicked(l)}
+              checked={l.isTicked}
               onChange={(e) => setTicked(new Map(ticked).set(l.number, e.target.checked))}
             />
             <span className="nth">{l.number}</span>
@@ -71,19 +95,42 @@ export function PastePanel({ index, owner, text, here, onAdd, onClose }: Props):
           </li>
         ))}
       </ol>
+      {(needs.length > 0 || !isMaking) && (
+        <div className="making">
+          <label>
+            <input type="checkbox" checked={isMaking} onChange={(e) => setMaking(e.target.checked)} /> Make
+            what is missing{isMaking && `: ${needsText(needs)}`}
+          </label>
+          {isMaking && (
+            <NeedsList needs={needs} onWish={(key, wish) => setWishes(new Map(wishes).set(key, wish))} />
+          )}
+        </div>
+      )}
       <div className="row">
         <button
           type="button"
           className="tick"
           aria-pressed="true"
-          disabled={chosen.length === 0}
-          onClick={() => onAdd(chosen)}
+          disabled={!changes}
+          onClick={add}
+          ref={(el) => {
+            // Enter adds at once what needs no answer.
+            if (el && !el.disabled && !here && document.activeElement === document.body) el.focus();
+          }}
         >
-          Add {countText(chosen.length, 'binding')}
+          Add {countText(count, 'binding')}
+          {needs.length > 0 && ` and ${needs.length} more`}
         </button>
         <button type="button" className="tick" onClick={onClose}>
           Cancel
         </button>
+        <span className="soft" role="status">
+          {open > 0 && `${countText(open, 'name')} to decide. `}
+          {found &&
+            (found.added.length === 0
+              ? 'No finding would come.'
+              : `${countText(found.added.length, 'finding')} would come.`)}
+        </span>
       </div>
     </section>
   );

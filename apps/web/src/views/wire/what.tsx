@@ -21,11 +21,22 @@ import {
   type CheckedDraft,
   type Draft,
 } from './draft.js';
+import { DeclareAction } from './declare-action.js';
 import { BindingFields, Complaints } from './fields.js';
 import type { FinderProps } from './finder-props.js';
 
 /** The actions that all chosen receivers offer; taking one wires it, unless it still needs an argument. */
-export function What({ index, owner, from, scope, picked, all, onWire, onTaken }: FinderProps): ReactNode {
+export function What({
+  index,
+  owner,
+  from,
+  scope,
+  picked,
+  all,
+  onWire,
+  onTaken,
+  onDeclare,
+}: FinderProps): ReactNode {
   const channel = picked.length === 1 && picked[0].startsWith('#') ? picked[0].slice(1) : null;
   const every = picked.length === 1 && picked[0].startsWith(EVERY) ? picked[0].slice(EVERY.length) : null;
   const far = useMemo(() => loadNotes(index, owner, picked), [index, owner, picked]);
@@ -67,7 +78,12 @@ export function What({ index, owner, from, scope, picked, all, onWire, onTaken }
     });
   };
   if (actions.length === 0) {
-    return <div className="part soft">The chosen receivers have no action in common.</div>;
+    return (
+      <>
+        <div className="part soft">The chosen receivers have no action in common.</div>
+        <DeclareAction onDeclare={onDeclare} />
+      </>
+    );
   }
   return (
     <div
@@ -105,6 +121,7 @@ export function What({ index, owner, from, scope, picked, all, onWire, onTaken }
           </button>
         ))}
       </div>
+      {channel === null && <DeclareAction onDeclare={onDeclare} />}
       {action && checked && (
         <div className="part" style={{ display: 'grid', gap: 7 }}>
           <BindingFields

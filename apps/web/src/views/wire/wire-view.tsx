@@ -1,5 +1,6 @@
 import './wire.css';
 import {
+  printFrom,
   reachableFrom,
   wiredActions,
   type ArgScope,
@@ -24,6 +25,7 @@ import { useSession, useSessionState } from '../../session/session-context.js';
 import { coveredSenders, useCoverage } from '../../session/use-coverage.js';
 import { useSelected } from '../../session/use-selected.js';
 import { allCandidates, EVERY } from './candidates.js';
+import { declaredAction } from './declared-action.js';
 import { wiringOf } from './draft.js';
 import { ChannelCompany } from './channel-company.js';
 import { EventStrip } from './event-strip.js';
@@ -69,6 +71,8 @@ function WireScope({
   const [picked, setPicked] = useState<readonly string[]>([]);
   // A line that was drawn from one thing to another: the finder opens with both ends answered.
   const [link, setLink] = useState<{ from: string; to: string } | null>(null);
+  // A line that was begun elsewhere, to go on with.
+  const [begun, setBegun] = useState<{ text: string } | null>(null);
   const [found, setFound] = useState<readonly string[] | null>(null);
   const [taken, setTaken] = useState<readonly string[] | null>(null);
   const selected = useSelected(
@@ -142,6 +146,16 @@ function WireScope({
     go({ event: addingStrip.event, binding: ids[0] });
     focusSentence(ids[0]);
   };
+  const declare = (text: string): string | null => {
+    if (!addingStrip) return null;
+    const made = declaredAction(index, owner, sourceOf(sender, addingStrip), picked, scope, text);
+    if ('fault' in made) return made.fault;
+    if (!session.edit(made.changeSet)) return null;
+    close();
+    go({ event: addingStrip.event, binding: made.ids[0] });
+    focusSentence(made.ids[0]);
+    return null;
+  };
   const candidates = useMemo(
     () =>
       addingStrip
@@ -204,6 +218,12 @@ function WireScope({
             onFound={setFound}
             onTaken={setTaken}
             onWire={wire}
+            onDeclare={declare}
+            onNew={(name) => {
+              const from = printFrom({ from: sourceOf(sender, addingStrip) });
+              close();
+              setBegun({ text: `when ${from} do ${name}.` });
+            }}
             onClose={close}
           />
         )}
@@ -307,6 +327,7 @@ function WireScope({
         <Lines
           index={index}
           owner={owner}
+          begun={begun}
           here={active && !active.missing ? sourceOf(sender, active) : null}
           onEdit={(changeSet) => session.edit(changeSet)}
           onAdded={show}

@@ -1,0 +1,411 @@
+import { describe, expect, it } from '@jest/globals';
+import {
+  applyChanges,
+  audit,
+  declareFor,
+  indexProject,
+  isMisspelt,
+  parseWireLine,
+  printWireLine,
+  readNote,
+  type LineBinding,
+  type Project,
+  type Vec2,
+  type Wish,
+} from '../src/index.js';
+import { Random } from './random.js';
+
+const EMPTY: Project = {
+  format: 'oquel.project/1',
+  name: 'Mill',
+  assets: [{ id: 'yard', kind: 'scene', size: [60, 40] }],
+};
+/** A yard in which a lamp stands already, that can be lit in a colour. */
+const LIT: Project = {
+  ...EMPTY,
+  channels: [{ name: 'night', payload: [{ name: 'by', type: 'string' }] }],
+  assets: [
+    { ...EMPTY.assets[0], placements: [{ id: 'lamp-1', asset: 'Lamp', at: [20, 20] }] },
+    {
+      id: 'Lamp',
+      kind: 'prefab',
+      properties: [{ name: 'side', type: 'string', default: 'east', isKey: true }],
+      events: [{ name: 'onLit', cause: { type: 'raised' }, payload: [{ name: 'glow', type: 'int' }] }],
+      actions: [
+        { name: 'light', params: [{ name: 'colour', type: 'string' }], effects: [{ raise: 'onLit' }] },
+      ],
+    },
+  ],
+};
+function bindings(...lines: string[]): LineBinding[] {
+  return lines.map((line) => {
+    const read = parseWireLine(line);
+    if ('fault' in read) throw new Error(`${line}: ${read.fault.message}`);
+    return read.binding;
+  });
+}
+function declared(
+  project: Project,
+  lines: string[],
+  wishes: [string, Wish][] = [],
+): ReturnType<typeof declareFor> {
+  const index = indexProject(project);
+  return declareFor(index, index.assets[0], bindings(...lines), new Map(wishes));
+}
+
+describe('what lines need', () => {
+  it.each<[string, Project, string[], string[]]>([
+    [
+      'everything',
+      EMPTY,
+      ['when plate-1.onStepped do lamp-1.light(colour = "red") once'],
+      [
+        'place plate-1 of Plate at 4, 2.5',
+        'prefab Plate',
+        'event onStepped when entered',
+        'place lamp-1 of Lamp at 11.5, 2.5',
+        'prefab Lamp',
+        'action light(colour: string)',
+      ],
+    ],
+    ['nothing', LIT, ['when lamp-1.onLit do lamp-1.light(colour = red) if $glow > 2'], []],
+    [
+      'another of a prefab that is there, near what it talks to',
+      LIT,
+      ['when lamp-1.onLit do lamp-2.light(colour = red)'],
+      ['place lamp-2 of Lamp at 26.5, 22.5'],
+    ],
+    [
+      'another of what its siblings are, whatever that is called',
+      {
+        ...LIT,
+        assets: [{ ...LIT.assets[0], placements: [{ id: 'torch-3', asset: 'Lamp' }] }, LIT.assets[1]],
+      },
+      ['when torch-3.onLit do torch-4.light(colour = red)'],
+      ['place torch-4 of Lamp at 4, 2.5'],
+    ],
+    [
+      'a prefab that is written otherwise is the same',
+      { ...LIT, assets: [...LIT.assets, { id: 'RopeGauge', kind: 'prefab', actions: [{ name: 'read' }] }] },
+      ['when lamp-1.onLit do rope-gauge-2.read'],
+      ['place rope-gauge-2 of RopeGauge at 26.5, 22.5'],
+    ],
+    [
+      'fields that are typed by what they are given to, and by what is asked of them',
+      LIT,
+      [
+        'when lamp-1.onWorn(x) do'.replace(
+          '(x) do',
+          ' do lamp-1.light(colour = $tint) if $age >= 2.5 and $hours in (1, 2)',
+        ),
+      ],
+      ['event onWorn(tint: string, age: float, hours: int) from code'],
+    ],
+    [
+      'parameters that are typed by what they are given; what is left out once is optional',
+      LIT,
+      [
+        'when lamp-1.onLit do lamp-1.dim(by = $glow, who = sender)',
+        'when lamp-1.onLit do lamp-1.dim(by = 2.5)',
+      ],
+      ['action dim(by: int, who?: instance)'],
+    ],
+    [
+      'numbers of which one is not whole',
+      LIT,
+      ['when lamp-1.onLit do lamp-1.dim(by = 1)', 'when lamp-1.onLit do lamp-1.dim(by = 2.5)'],
+      ['action dim(by: float)'],
+    ],
+    [
+      'a channel with what is told and heard',
+      LIT,
+      [
+        'when lamp-1.onLit do #town(glow = $glow)',
+        'when #town do lamp-1.light(colour = $tint) if $late = true',
+      ],
+      ['channel town(glow: int, tint?: string, late?: bool)'],
+    ],
+    [
+      'a key that a selection, and one that a channel, is told by',
+      LIT,
+      [
+        'when lamp-1.onLit do every Lamp[row = 3].light(colour = red)',
+        'when lamp-1.onLit do #night[@street](by = me)',
+      ],
+      ['property row: int = 0 key', 'property street: string = "" key'],
+    ],
+    [
+      'properties that are read',
+      LIT,
+      ['when lamp-1.onLit do lamp-1.light(colour = @tint) if @broken = false'],
+      ['property tint: string = ""', 'property broken: bool = false'],
+    ],
+    [
+      'an event of a new thing is raised by the action that it is named after',
+      EMPTY,
+      ['when lever-1.onPulled do gate-1.open', 'when gate-1.onOpened do lever-1.lock'],
+      [
+        'place lever-1 of Lever at 4, 2.5',
+        'prefab Lever',
+        'event onPulled when used',
+        'place gate-1 of Gate at 11.5, 2.5',
+        'prefab Gate',
+        'action open: raise onOpened',
+        'event onOpened when raised',
+        'action lock',
+      ],
+    ],
+    [
+      'nothing for paths that lead elsewhere',
+      LIT,
+      [
+        'when lamp-1.onLit do bay:door-1.open',
+        'when lamp-1.onLit do lamp-1/bulb.glow',
+        'when hub/~Sled.onGone do lamp-1.light',
+      ],
+      [],
+    ],
+  ])('%s', (_, project, lines, texts) => {
+    const { needs, changes } = declared(project, lines);
+    expect(needs.map((n) => n.text)).toEqual(texts);
+    expect(needs.every((n) => !n.isOpen && n.fault === null)).toBe(true);
+    const { project: after, inverse } = applyChanges(project, changes);
+    expect(applyChanges(after, inverse).project).toEqual(project);
+  });
+
+  it('are told with the lines that need them', () => {
+    const { needs } = declared(EMPTY, ['when a-1.onA do b-1.x', 'when a-2.onA do b-1.y', 'when #c do b-1.x']);
+    expect(Object.fromEntries(needs.map((n) => [n.key, n.lines]))).toEqual({
+      'placement:a-1': [0],
+      'asset:A': [0, 1],
+      'event:A/onA': [0, 1],
+      'placement:b-1': [0, 1, 2],
+      'asset:B': [0, 1, 2],
+      'action:B/x': [0, 2],
+      'placement:a-2': [1],
+      'action:B/y': [1],
+      'channel:c': [2],
+    });
+  });
+  it('a thing that senses has an area, so that the audit has nothing to say', () => {
+    const { changes } = declared(EMPTY, [
+      'when plate-1.onStepped do lamp-1.light',
+      'when plate-1.onLeft do lamp-1.dim',
+    ]);
+    const { project } = applyChanges(EMPTY, changes);
+    expect(project.assets.find((a) => a.id === 'Plate')?.area).toEqual({ circle: 2 });
+    expect(audit(project, { today: '2026-11-28' }).findings).toEqual([]);
+  });
+});
+
+describe('names that look like others', () => {
+  it.each([
+    ['lmap', 'lamp', true],
+    ['lamps', 'lamp', true],
+    ['lam', 'lamp', true],
+    ['onOpend', 'onOpened', true],
+    ['Beacn', 'Beacon', true],
+    ['lamp', 'lamp', false],
+    ['lamp-2', 'lamp-1', false],
+    ['onLevel2', 'onLevel1', false],
+    ['rope-gauge', 'RopeGauge', false],
+    ['open', 'shut', false],
+    ['on', 'of', false],
+    ['onLeft', 'onLit', false],
+    ['gate', 'lamp', false],
+  ])('%s for %s: %s', (name, known, expected) => {
+    expect(isMisspelt(name, known)).toBe(expected);
+  });
+
+  const slip = ['when lamp-1.onLti do lmap-2.light(colour = red)'];
+  it('are asked about, and nothing of them is made', () => {
+    const { needs, changes } = declared(LIT, slip);
+    expect(needs.filter((n) => n.isOpen).map((n) => [n.key, n.near])).toEqual([
+      ['event:Lamp/onLti', ['onLit']],
+      ['placement:lmap-2', ['lamp-2']],
+    ]);
+    const { project } = applyChanges(LIT, changes);
+    expect(project.assets[0].placements).toEqual(LIT.assets[0].placements);
+    expect(project.assets.find((a) => a.id === 'Lamp')).toEqual(LIT.assets[1]);
+  });
+  it('are what was meant when somebody says so', () => {
+    const { needs, bindings: made } = declared(LIT, slip, [
+      ['event:Lamp/onLti', { use: 'onLit' }],
+      ['placement:lmap-2', { use: 'lamp-2' }],
+    ]);
+    expect(made.map(printWireLine)).toEqual([
+      'when lamp-1.onLit do lamp-2.light(colour = "red") named onLit-1',
+    ]);
+    expect(needs.map((n) => n.key)).toEqual(['placement:lamp-2']);
+  });
+  it('are made when somebody says so', () => {
+    const { needs } = declared(LIT, slip, [
+      ['event:Lamp/onLti', { make: true }],
+      ['placement:lmap-2', { make: true }],
+    ]);
+    expect(needs.some((n) => n.isOpen)).toBe(false);
+    expect(needs.map((n) => n.text)).toContain('place lmap-2 of Lmap at 26.5, 22.5');
+  });
+  it('two that are meant for each other come to an end', () => {
+    const { bindings: made } = declared(
+      LIT,
+      ['when aa-1.onA do bb-1.x'],
+      [
+        ['placement:aa-1', { use: 'bb-1' }],
+        ['placement:bb-1', { use: 'aa-1' }],
+      ],
+    );
+    expect(made).toHaveLength(1);
+  });
+  it('a slip within one text is asked about where it comes later', () => {
+    const { needs } = declared(EMPTY, [
+      'when plate-1.onStepped do lamp-1.light',
+      'when plate-2.onSteped do lamp-2.light',
+      'when plaet-3.onStepped do lamp-3.light',
+    ]);
+    expect(needs.filter((n) => n.isOpen).map((n) => [n.name, ...n.near])).toEqual([
+      ['onSteped', 'onStepped'],
+      ['plaet-3', 'plate-3'],
+    ]);
+  });
+});
+
+describe('what somebody writes instead', () => {
+  it.each<[string, string, string, (p: Project) => unknown, unknown]>([
+    [
+      'another prefab and place',
+      'placement:lamp-2',
+      'place lamp-2 of Lamp at 5, 5 asleep',
+      (p) => p.assets[0].placements?.at(-1),
+      { id: 'lamp-2', asset: 'Lamp', at: [5, 5], asleep: true },
+    ],
+    [
+      'another cause',
+      'event:Lamp/onWorn',
+      'event onWorn every 30s',
+      (p) => p.assets[1].events?.at(-1),
+      { name: 'onWorn', cause: { type: 'timer', every: 30 } },
+    ],
+    [
+      'effects',
+      'action:Lamp/dim',
+      'action dim(by: float): set side to "west"',
+      (p) => p.assets[1].actions?.at(-1)?.effects,
+      [{ set: 'side', to: 'west' }],
+    ],
+    [
+      'other fields',
+      'channel:town',
+      'channel town(glow: float)',
+      (p) => p.channels?.at(-1),
+      { name: 'town', payload: [{ name: 'glow', type: 'float' }] },
+    ],
+  ])('%s', (_, key, text, made, expected) => {
+    const { needs, changes } = declared(
+      LIT,
+      ['when lamp-1.onWorn do lamp-2.dim', 'when lamp-1.onLit do #town(glow = $glow)'],
+      [[key, { text }]],
+    );
+    expect(needs.every((n) => n.fault === null)).toBe(true);
+    expect(made(applyChanges(LIT, changes).project)).toEqual(expected);
+  });
+  it.each([
+    ['placement:lamp-2', 'place lamp-2 of', 'at character 16'],
+    ['placement:lamp-2', 'place lamp-9 of Lamp', 'it must declare the placement lamp-2'],
+    ['placement:lamp-2', 'place lamp-2 of yard', 'yard cannot be placed here'],
+    ['event:Lamp/onWorn', 'action onWorn', 'it must declare the event onWorn'],
+    ['event:Lamp/onWorn', 'event onWorn(', 'at character'],
+    ['channel:town', 'channel city', 'it must declare the channel town'],
+  ])('what cannot be taken is told: %s as %s', (key, text, words) => {
+    const { needs } = declared(
+      LIT,
+      ['when lamp-1.onWorn do lamp-2.light(colour = red)', 'when lamp-1.onLit do #town'],
+      [[key, { text }]],
+    );
+    expect(needs.find((n) => n.key === key)!.fault).toContain(words);
+  });
+});
+
+describe('any lines', () => {
+  const WORDS = ['plate', 'lamp', 'gate', 'horn', 'bell', 'crane', 'ferry', 'winch'];
+  const EVENTS = ['onStepped', 'onLit', 'onOpened', 'onRung', 'onMoved'];
+  const ACTIONS = ['light', 'open', 'ring', 'move', 'rest'];
+  function randomLine(r: Random): string {
+    const thing = (): string => `${r.pick(WORDS)}-${1 + r.int(6)}`;
+    const arg = r.pick(['3', '2.5', 'true', '"red"', '$force', '@weight', 'sender']);
+    const to = r.pick([
+      `${thing()}.${r.pick(ACTIONS)}(how = ${arg})`,
+      `${thing()}.${r.pick(ACTIONS)}`,
+      `every ${r.pick(['Lamp', 'Gate'])}[row = ${r.pick(['1', '@row'])}].${r.pick(ACTIONS)}`,
+      `#${r.pick(['town', 'yard'])}(how = ${arg})`,
+    ]);
+    const from = to.startsWith('#') || r.chance(0.8) ? `${thing()}.${r.pick(EVENTS)}` : '#town';
+    return `when ${from} do ${to}${r.chance(0.3) ? ' if $force > 2' : ''}`;
+  }
+  it('have all that they name afterwards, each thing in a place of its own inside the plan, the same each time', () => {
+    for (let seed = 1; seed <= 40; seed++) {
+      const r = new Random(seed);
+      const project = r.chance(0.5) ? EMPTY : LIT;
+      const lines = Array.from({ length: 1 + r.int(50) }, () => randomLine(r));
+      const first = declared(project, lines);
+      // Names that look alike are not the point here.
+      const wishes = first.needs.map((n): [string, Wish] => [n.key, { make: true }]);
+      const { needs, changes } = declared(project, lines, wishes);
+      expect(declared(project, lines, wishes)).toEqual({ ...declared(project, lines, wishes), needs });
+      const { project: after, inverse } = applyChanges(project, changes);
+      expect(applyChanges(after, inverse).project).toEqual(project);
+      const { findings } = audit(after, { today: '2026-11-28' });
+      expect(findings.filter((f) => /^dangling-(target|sender)$/.test(f.rule))).toEqual([]);
+      const [yard] = after.assets;
+      const at = yard.placements!.map((p) => p.at!);
+      for (const [i, [x, y]] of at.entries()) {
+        expect(x >= 0 && y >= 0 && x <= yard.size![0] && y <= yard.size![1]).toBe(true);
+        for (const b of at.slice(i + 1)) expect(apart([x, y], b)).toBeGreaterThanOrEqual(2);
+      }
+      expect(yard.bindings).toHaveLength(lines.length);
+    }
+  });
+  function apart([x, y]: Vec2, [a, b]: Vec2): number {
+    return Math.hypot(x - a, y - b);
+  }
+});
+
+describe('a note', () => {
+  const index = indexProject(LIT);
+  const text = [
+    '// At night',
+    'when plate-1.onStepped do lamp-1.light(colour = red)',
+    '',
+    'when plate-1.onStepped lamp-1.light',
+    'when lamp-1.onLit do bay:door.open',
+    'when plate-2.onStepped do lamp-1.light(tint = red)',
+  ].join('\n');
+  it('ticks what is new or can be made so, and leaves what stays at fault', () => {
+    const { lines, needs, changes, count } = readNote(index, index.assets[0], text);
+    expect(lines.map((l) => [l.number, l.state, l.isTicked])).toEqual([
+      [2, 'new', true],
+      [4, 'broken', false],
+      [5, 'faulty', false],
+      [6, 'faulty', false],
+    ]);
+    expect(needs.map((n) => n.name)).toEqual(['plate-1', 'Plate', 'onStepped']);
+    expect(count).toBe(1);
+    expect(applyChanges(LIT, changes!).project.assets[0].bindings).toHaveLength(1);
+  });
+  it('makes for the lines that are ticked alone, and nothing where nobody wants it', () => {
+    const ticks = new Map([
+      [2, false],
+      [6, true],
+    ]);
+    expect(readNote(index, index.assets[0], text, { ticks }).needs.map((n) => n.name)).toContain('plate-2');
+    const bare = readNote(index, index.assets[0], text, { isMaking: false, ticks: new Map([[2, true]]) });
+    expect(bare.needs).toEqual([]);
+    expect(bare.changes).toHaveLength(1);
+  });
+  it('waits for answers', () => {
+    const slip = 'when lamp-1.onLti do lamp-1.light(colour = red)';
+    expect(readNote(index, index.assets[0], slip).changes).toBeNull();
+    const wishes = new Map([['event:Lamp/onLti', { use: 'onLit' }]]);
+    expect(readNote(index, index.assets[0], slip, { wishes }).changes).toHaveLength(1);
+  });
+});
