@@ -29,7 +29,7 @@ test('what would break if it is renamed, carries something else, or its object i
   await page.getByLabel('Name of the event').fill('onTooTight');
   await page.getByLabel('Name of the event').press('Enter');
   const look = page.getByRole('dialog');
-  await expect(look).toContainText('used in 6 places');
+  await expect(look).toContainText('used in 7 places');
   await expect(look).toContainText('No finding would change.');
   await look.getByRole('button', { name: 'Cancel' }).click();
   await page.getByLabel('What it carries').fill('');

@@ -145,7 +145,7 @@ test('all are run: verdicts, what is not covered, marks on the wiring, and the g
   await page.goBack();
   await page.getByRole('checkbox', { name: 'a failing one stops the gate' }).check();
   await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: 'Audit' }).click();
-  await expect(page.getByRole('heading', { name: /19 errors and 2 failing rehearsals/ })).toBeVisible();
+  await expect(page.getByRole('heading', { name: /19 errors and 3 failing rehearsals/ })).toBeVisible();
 });
 
 test('who may raise an event is told for each peer', async ({ page, demo }) => {

@@ -292,5 +292,7 @@ export { withInside } from './edit/inside.js';
 export { freePlace } from './plan/free-place.js';
 export { declareFor, type Declared } from './declare/declare.js';
 export { needKey, type Need, type NeedKind, type Wish, type Wishes } from './declare/needs.js';
+export { isManifestText, readManifestText, type ReadManifest } from './manifest/read-manifest.js';
+export { mergeManifest, MergeRefused, type Merged } from './manifest/merge.js';
 export { isMisspelt } from './declare/misspelt.js';
 export { needsText, readNote, type Note, type NoteAsk } from './declare/note.js';

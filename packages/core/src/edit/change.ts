@@ -25,6 +25,8 @@ export const ASSET_PARTS = [
   'existsOn',
   'size',
   'area',
+  'origin',
+  'source',
   'properties',
   'events',
   'actions',

@@ -45,7 +45,7 @@ export class LayOut {
       if (this.isWithin(row + dy) && this.isFree(column + dx, row + dy))
         return this.take(column + dx, row + dy);
     }
-    return this.anywhere();
+    return this.next();
   }
   /** The beginning of a row in which nothing stands yet. */
   row(): Vec2 {
@@ -54,7 +54,7 @@ export class LayOut {
       for (let c = 0; c < Math.min(this.columns, ACROSS) && isFree; c++)
         isFree = this.isFree(c, this.nextRow);
       if (isFree) return this.take(0, this.nextRow);
-      if (!this.isWithin(this.nextRow + 1)) return this.anywhere();
+      if (!this.isWithin(this.nextRow + 1)) return this.next();
     }
   }
   /** How large the plan must be to hold what was placed; null if it is large enough, or has no size. */
@@ -64,7 +64,8 @@ export class LayOut {
     return bottom > this.size[1] ? [this.size[0], bottom] : null;
   }
 
-  private anywhere(): Vec2 {
+  /** The next free place, row by row. */
+  next(): Vec2 {
     while (!this.isFree(this.nextCell % this.columns, Math.floor(this.nextCell / this.columns)))
       this.nextCell++;
     return this.take(this.nextCell % this.columns, Math.floor(this.nextCell / this.columns));

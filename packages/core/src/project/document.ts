@@ -80,12 +80,17 @@ const area = byKey<T.Area>({
   polygon: object<{ polygon: T.Vec2[] }>({ polygon: list(vec2, undefined, 0, LIMITS.document.corners) }),
 });
 
+/** Where the game declares something; see {@link T.FromGame}. */
+const source = object<T.Source>({ file: text, line: optional(wholeAtLeast(1)) });
+const fromGame = { origin: optional(label), source: optional(source) };
+
 const property = object<T.Property>({
   name,
   type,
   default: value,
   isKey: optional(bool),
   unique: optional(bool),
+  ...fromGame,
 });
 
 const activated = object<{ type: string; activators?: string[] }>({
@@ -128,16 +133,18 @@ const delivery = object<T.Delivery>({
   to: optional(roles('everyone', 'raiser')),
   reliable: optional(bool),
 });
-const event = object<T.EventDecl>({
+const eventParts = {
   name,
-  cause,
   payload: optional(fields),
   limit: optional(wholeAtLeast(0)),
   raisedInPause: optional(bool),
   expectsListener: optional(bool),
   delivery: optional(delivery),
   note: optional(prose),
-});
+  ...fromGame,
+};
+const event = object<T.EventDecl>({ ...eventParts, cause });
+const manifestEvent = object<T.ManifestEvent>({ ...eventParts, cause: optional(cause) });
 
 const asked: Shape<T.Asked> = literalOr(
   value,
@@ -207,6 +214,7 @@ const action = object<T.Action>({
   whileAsleep: optional(bool),
   effects: optional(list(effect)),
   note: optional(prose),
+  ...fromGame,
 });
 
 export const placement: Shape<T.Placement> = object<T.Placement>({
@@ -222,6 +230,7 @@ export const placement: Shape<T.Placement> = object<T.Placement>({
   operator: optional(text),
   entry: optional(bool),
   note: optional(prose),
+  ...fromGame,
 });
 
 const channelEnd = object<T.ChannelEnd>({ channel: text, key: optional(keyExpr) });
@@ -296,6 +305,7 @@ export const asset: Shape<T.Asset> = object<T.Asset>({
   actions: optional(list(action, 'name')),
   placements: optional(list(placement, 'id')),
   bindings: optional(list(binding, 'id')),
+  ...fromGame,
 });
 
 const pattern = refine(text, (source, reading) => {
@@ -402,19 +412,56 @@ const rehearsal = object<T.Rehearsal>({
   steps: list(step),
 });
 
+const enumDecl = object<T.EnumDecl>({ name: label, values: list(text), ...fromGame });
+const keyTable = object<T.KeyTable>({ name, keys: list(text), ...fromGame });
+const channel = object<T.Channel>({ name, payload: optional(fields), note: optional(prose), ...fromGame });
+const loadSet = object<T.LoadSet>({ name: label, scenes: list(text) });
+const peer = object<T.Peer>({ name: label, role: oneOf('server', 'client') });
+
 export const project: Shape<T.Project> = object<T.Project>({
   format: leaf(`"${FORMAT}"`, { const: FORMAT }, (v) => v === FORMAT),
   name: label,
   note: optional(prose),
-  enums: optional(list(object<T.EnumDecl>({ name: label, values: list(text) }), 'name')),
-  tables: optional(list(object<T.KeyTable>({ name, keys: list(text) }), 'name')),
-  channels: optional(
-    list(object<T.Channel>({ name, payload: optional(fields), note: optional(prose) }), 'name'),
-  ),
+  enums: optional(list(enumDecl, 'name')),
+  tables: optional(list(keyTable, 'name')),
+  channels: optional(list(channel, 'name')),
   assets: list(asset, 'id'),
-  loadSets: optional(list(object<T.LoadSet>({ name: label, scenes: list(text) }), 'name')),
-  peers: optional(list(object<T.Peer>({ name: label, role: oneOf('server', 'client') }), 'name')),
+  loadSets: optional(list(loadSet, 'name')),
+  peers: optional(list(peer, 'name')),
   policy: optional(policy),
   waivers: optional(list(waiver)),
   rehearsals: optional(list(rehearsal, 'name')),
+});
+
+export const MANIFEST_FORMAT = 'oquel.declarations/1';
+/** A manifest: what exists in the game, as `oquel.project/1` says it; an event may leave open what brings it about. */
+export const manifest: Shape<T.Manifest> = object<T.Manifest>({
+  format: leaf(`"${MANIFEST_FORMAT}"`, { const: MANIFEST_FORMAT }, (v) => v === MANIFEST_FORMAT),
+  origin: label,
+  enums: optional(list(enumDecl, 'name')),
+  tables: optional(list(keyTable, 'name')),
+  channels: optional(list(channel, 'name')),
+  assets: optional(
+    list(
+      object<T.ManifestAsset>({
+        id: name,
+        kind: oneOf('scene', 'prefab', 'widget'),
+        tags: optional(list(text)),
+        note: optional(prose),
+        persistent: optional(bool),
+        runsInPause: optional(bool),
+        existsOn: optional(oneOf('all', 'authority')),
+        size: optional(vec2),
+        area: optional(area),
+        properties: optional(list(property, 'name')),
+        events: optional(list(manifestEvent, 'name')),
+        actions: optional(list(action, 'name')),
+        placements: optional(list(placement, 'id')),
+        source: optional(source),
+      }),
+      'id',
+    ),
+  ),
+  loadSets: optional(list(loadSet, 'name')),
+  peers: optional(list(peer, 'name')),
 });

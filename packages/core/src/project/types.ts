@@ -19,11 +19,22 @@ export interface Project {
   rehearsals?: Rehearsal[];
 }
 
-export interface EnumDecl {
+/** Where the game's repository declares something. Lines count from 1. */
+export interface Source {
+  file: string;
+  line?: number;
+}
+/** What a manifest of the game declares: by the manifest's name, and where. Absent for what is Oquel's own. */
+export interface FromGame {
+  origin?: string;
+  source?: Source;
+}
+
+export interface EnumDecl extends FromGame {
   name: string;
   values: string[];
 }
-export interface KeyTable {
+export interface KeyTable extends FromGame {
   name: string;
   keys: string[];
 }
@@ -32,7 +43,7 @@ export interface LoadSet {
   name: string;
   scenes: string[];
 }
-export interface Channel {
+export interface Channel extends FromGame {
   name: string;
   payload?: Field[];
   note?: string;
@@ -48,7 +59,7 @@ export type Vec2 = [number, number];
 export type Value = boolean | number | string | Vec2;
 
 export type AssetKind = 'scene' | 'prefab' | 'widget';
-export interface Asset {
+export interface Asset extends FromGame {
   id: string;
   kind: AssetKind;
   tags?: string[];
@@ -69,7 +80,7 @@ export interface Asset {
   placements?: Placement[];
   bindings?: Binding[];
 }
-export interface Property {
+export interface Property extends FromGame {
   name: string;
   type: Type;
   default: Value;
@@ -79,7 +90,7 @@ export interface Property {
 /** In metres: a radius, a width and height (centred), or corner points. */
 export type Area = { circle: number } | { rect: Vec2 } | { polygon: Vec2[] };
 
-export interface EventDecl {
+export interface EventDecl extends FromGame {
   name: string;
   cause: Cause;
   payload?: Field[];
@@ -101,7 +112,7 @@ export type Cause =
   | { type: 'raised' };
 export type CauseType = Cause['type'];
 
-export interface Action {
+export interface Action extends FromGame {
   name: string;
   params?: Field[];
   expectsSender?: boolean;
@@ -138,7 +149,7 @@ export type EffectBody =
   | { spawn: string; properties?: Record<string, Value> };
 export type Effect = EffectGuard & EffectBody;
 
-export interface Placement {
+export interface Placement extends FromGame {
   id: string;
   asset: string;
   /** Metres on the owner's plan. */
@@ -254,3 +265,20 @@ export type Step = { at: number } & (
   | { expect: Expectation }
   | { pause: boolean }
 );
+
+/** An event of a manifest, which may leave open what brings it about. */
+export type ManifestEvent = Omit<EventDecl, 'cause'> & { cause?: Cause };
+/** An asset of a manifest: what the game declares, without what is wired in Oquel. */
+export type ManifestAsset = Omit<Asset, 'bindings' | 'events' | 'origin'> & { events?: ManifestEvent[] };
+/** `oquel.declarations/1`: what exists in a game, printed by its own build. */
+export interface Manifest {
+  format: 'oquel.declarations/1';
+  /** By which it is known again what came from here. */
+  origin: string;
+  enums?: EnumDecl[];
+  tables?: KeyTable[];
+  channels?: Channel[];
+  assets?: ManifestAsset[];
+  loadSets?: LoadSet[];
+  peers?: Peer[];
+}
