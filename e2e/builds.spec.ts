@@ -34,9 +34,11 @@ test('the demo has two builds, compared with one another and with now as sentenc
   await expect(head).toContainText('Aila held it back');
   await expect(head).toContainText('waived by Ines');
   await expect(page.getByText('From Storm test to now')).toBeVisible();
+  await page.getByLabel('Only those').selectOption('renamed');
   await expect(lines(page).filter({ hasText: 'event onStopLine is now onHalt' })).toContainText(
     '11 bindings carried along',
   );
+  await page.getByLabel('Only those').selectOption('');
   await expect(page.getByRole('button', { name: 'bindings: 12 new, 2 changed, 2 moved' })).toBeVisible();
   await expect(lines(page).filter({ hasText: 'horn-1.hush after 5s' })).toContainText(
     'was: when horn-1.onSounded do horn-7.hush after 5s',

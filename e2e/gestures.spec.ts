@@ -113,7 +113,7 @@ test('a context menu has all that can be done, by right click and by its key', a
 test('after a cure the next finding is shown, until none is left', async ({ page, server }) => {
   const { base } = await harbour(page, server, 'Cures');
   const wire = page.getByPlaceholder(/^when mast-2/);
-  for (const text of ['when bell-1.onRung do gate-9.open', 'when bell-1.onRung do gate-8.shut']) {
+  for (const text of ['when bell-1.onRung do gate-9/wing.open', 'when bell-1.onRung do gate-8/wing.shut']) {
     await wire.fill(text);
     await wire.press('Enter');
     await expect(wire).toHaveValue('');

@@ -60,15 +60,15 @@ test('many lines are pasted: what each becomes is shown first, and all are one u
     [
       'when mast-2.onGust do brake-2.engage(force = $speed)',
       'when mast-2.onGust do brake-1.engage(force = $speed)',
-      'when mast-2.onCalm do brake-9.release',
+      'when mast-2.onCalm do brake-9/lining.release',
       'when mast-2.onCalm brake-1.engage',
       'when mast-2.onIcedUp do brake-3.release after 2s',
     ].join('\n'),
   );
   const panel = page.getByRole('dialog', { name: 'Pasted lines' });
-  await expect(panel.locator('li')).toHaveCount(5);
+  await expect(panel.locator('ol li')).toHaveCount(5);
   for (const [i, state] of ['new', 'wired already', 'at fault', 'cannot be read', 'new'].entries()) {
-    await expect(panel.locator('li').nth(i)).toContainText(state);
+    await expect(panel.locator('ol li').nth(i)).toContainText(state);
   }
   await panel.getByRole('button', { name: 'Add 2 bindings' }).click();
   await expect(strip(page, 'onGust').locator('.count')).toHaveText('4');

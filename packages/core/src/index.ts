@@ -295,4 +295,4 @@ export { needKey, type Need, type NeedKind, type Wish, type Wishes } from './dec
 export { isManifestText, readManifestText, type ReadManifest } from './manifest/read-manifest.js';
 export { mergeManifest, MergeRefused, type Merged } from './manifest/merge.js';
 export { isMisspelt } from './declare/misspelt.js';
-export { needsText, readNote, type Note, type NoteAsk } from './declare/note.js';
+export { needsText, readNote, type Note, type NoteAsk, type NoteLine } from './declare/note.js';

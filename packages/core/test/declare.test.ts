@@ -404,7 +404,8 @@ describe('a note', () => {
   });
   it('waits for answers', () => {
     const slip = 'when lamp-1.onLti do lamp-1.light(colour = red)';
-    expect(readNote(index, index.assets[0], slip).changes).toBeNull();
+    const { lines, changes } = readNote(index, index.assets[0], slip);
+    expect([lines[0].state, lines[0].isTicked, changes]).toEqual(['asked', true, null]);
     const wishes = new Map([['event:Lamp/onLti', { use: 'onLit' }]]);
     expect(readNote(index, index.assets[0], slip, { wishes }).changes).toHaveLength(1);
   });

@@ -7,10 +7,15 @@ import { readWireLines, type PastedLine } from '../wireline/paste.js';
 import { declareFor } from './declare.js';
 import type { Need, Wishes } from './needs.js';
 
+/** A line of a note. `asked`: something that it names must be decided first. */
+export interface NoteLine extends Omit<PastedLine, 'state'> {
+  state: PastedLine['state'] | 'asked';
+  isTicked: boolean;
+}
 /** Many lines with what they need, before anything is done. */
 export interface Note {
   /** As with {@link readWireLines}, judged by what would be there then: `faulty` is what stays at fault. */
-  lines: readonly (PastedLine & { isTicked: boolean })[];
+  lines: readonly NoteLine[];
   /** What the ticked lines need; those that are open must be answered first. */
   needs: readonly Need[];
   /** The edit; null as long as something is open or cannot be taken, or if nothing is ticked. */
@@ -34,7 +39,11 @@ export function readNote(
   const wanted = read.filter((l) => l.binding && l.state !== 'wired' && ticks.get(l.number) !== false);
   const whole = isMaking ? made(index, owner, wanted, wishes) : null;
   const judged = new Map(wanted.map((l, i) => [l.number, whole ? whole.reasons[i] : l.reasons]));
-  const lines = read.map((l) => {
+  const asked = new Set(pending(whole?.needs ?? []).map((i) => wanted[i].number));
+  const lines = read.map((l): NoteLine => {
+    if (asked.has(l.number)) {
+      return { ...l, reasons: [], state: 'asked', isTicked: ticks.get(l.number) ?? true };
+    }
     const reasons = judged.get(l.number) ?? l.reasons;
     const state = judged.has(l.number)
       ? reasons.length > 0
@@ -58,10 +67,15 @@ export interface NoteAsk {
   isMaking?: boolean;
 }
 
+/** Lines that wait for an answer, or for a line that can be taken. */
+function pending(needs: readonly Need[]): number[] {
+  return needs.filter((n) => n.isOpen || n.fault !== null).flatMap((n) => n.lines);
+}
+
 function made(
   index: ProjectIndex,
   owner: AssetIndex,
-  lines: readonly PastedLine[],
+  lines: readonly Pick<PastedLine, 'binding'>[],
   wishes: Wishes,
 ): { needs: readonly Need[]; changes: Change[]; reasons: string[][] } {
   const { needs, bindings, changes } = declareFor(
@@ -86,7 +100,7 @@ function afterwards(index: ProjectIndex, changes: readonly Change[]): ProjectInd
     throw error;
   }
 }
-function additions(owner: AssetIndex, lines: readonly PastedLine[]): Change[] {
+function additions(owner: AssetIndex, lines: readonly Pick<PastedLine, 'binding'>[]): Change[] {
   return lines.map(({ binding }, i): Change => ({
     op: 'insert',
     list: 'bindings',

@@ -7,7 +7,7 @@ import {
   type AssetIndex,
   type BindingFrom,
   type Note,
-  type PastedLine,
+  type NoteLine,
   type ProjectIndex,
   type Wish,
 } from '@oquel/core';
@@ -26,7 +26,13 @@ interface Props {
   onClose: () => void;
 }
 
-const STATE = { new: 'new', wired: 'wired already', faulty: 'at fault', broken: 'cannot be read' } as const;
+const STATE = {
+  new: 'new',
+  asked: 'to decide',
+  wired: 'wired already',
+  faulty: 'at fault',
+  broken: 'cannot be read',
+} as const;
 
 /**
  * What pasted lines would become, and what would be made for them, before it is. What is new is ticked; what is at fault can
@@ -136,7 +142,7 @@ export function PastePanel({ index, owner, text, here, onAdd, onClose }: Props):
   );
 }
 
-function Broken({ line: { text, fault } }: { line: PastedLine }): ReactNode {
+function Broken({ line: { text, fault } }: { line: NoteLine }): ReactNode {
   const { at, found } = fault!;
   const end = at + Math.max(1, found.length);
   return (
