@@ -4,6 +4,7 @@ import { auditCommand } from './audit-command.js';
 import { compareCommand } from './compare-command.js';
 import { convertCommand } from './convert-command.js';
 import { graphCommand } from './graph-command.js';
+import { mergeCommand } from './merge-command.js';
 import { UsageError } from './paths.js';
 import { rehearseCommand } from './rehearse-command.js';
 import type { Streams } from './streams.js';
@@ -29,6 +30,7 @@ export async function main(args: readonly string[], streams: Streams = CONSOLE):
     .addCommand(compareCommand(streams, (exit) => (code = exit)))
     .addCommand(convertCommand(streams))
     .addCommand(graphCommand(streams))
+    .addCommand(mergeCommand(streams, (exit) => (code = exit)))
     .addCommand(rehearseCommand(streams, (exit) => (code = exit)))
     .addCommand(schemaCommand(streams));
   for (const command of program.commands) command.exitOverride().copyInheritedSettings(program);

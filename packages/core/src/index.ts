@@ -294,5 +294,6 @@ export { declareFor, type Declared } from './declare/declare.js';
 export { needKey, type Need, type NeedKind, type Wish, type Wishes } from './declare/needs.js';
 export { isManifestText, readManifestText, type ReadManifest } from './manifest/read-manifest.js';
 export { mergeManifest, MergeRefused, type Merged } from './manifest/merge.js';
+export { dangling, mergeText } from './manifest/merge-text.js';
 export { isMisspelt } from './declare/misspelt.js';
 export { needsText, readNote, type Note, type NoteAsk, type NoteLine } from './declare/note.js';

@@ -102,11 +102,16 @@ export class EditsService {
    * Makes the project like another one, by one edit that can be undone. Nothing may have been changed that whoever asks
    * has not seen. @throws ProblemError 409 where it has, or when nothing differs
    */
-  async makeLike(id: string, dto: AskDto, target: Project, label: string): Promise<EditsDto> {
+  async makeLike(
+    id: string,
+    dto: AskDto,
+    target: Project | ((now: Project) => Project),
+    label: string,
+  ): Promise<EditsDto> {
     return this.commit(id, dto, async ({ tx, version, project }) => {
       if (await this.log.hasOthers(tx, id, dto.base, dto.seen ?? []))
         throw changedMeanwhile(dto.base, version);
-      const changes = changesBetween(project, target);
+      const changes = changesBetween(project, typeof target === 'function' ? target(project) : target);
       if (changes.length === 0) {
         throw new ProblemError(409, 'no-difference', 'Nothing differs', 'the project is like that already');
       }

@@ -1,22 +1,23 @@
-import { Controller, Inject, Post, Query, Req, type StreamableFile } from '@nestjs/common';
-import { ApiBody, ApiCreatedResponse, ApiOperation, ApiTags } from '@nestjs/swagger';
+import { Controller, Inject, Post, Put, Query, Req, type StreamableFile } from '@nestjs/common';
+import { ApiBody, ApiCreatedResponse, ApiOkResponse, ApiOperation, ApiTags } from '@nestjs/swagger';
 import type { Request } from 'express';
 import { EditsDto } from '../edits/edit.dto.js';
 import { ProjectQueue } from '../edits/project.queue.js';
 import { HeavyService } from '../heavy/heavy.service.js';
 import { badRequest } from '../http/problem.js';
 import { ProjectId } from '../projects/project-id.js';
+import { DeclarationsDto } from './declarations.dto.js';
 import { ReplaceDto } from './replace.dto.js';
 
 @ApiTags('exchange')
-@Controller('api/projects/:id/replace')
+@Controller('api/projects/:id')
 export class ExchangeController {
   constructor(
     @Inject(HeavyService) private readonly heavy: HeavyService,
     @Inject(ProjectQueue) private readonly queue: ProjectQueue,
   ) {}
 
-  @Post()
+  @Post('replace')
   @ApiOperation({ summary: 'Make the project like a document; an edit that can be undone' })
   @ApiBody({ description: 'The document, oquel.project/1', schema: { type: 'object' } })
   @ApiCreatedResponse({ type: EditsDto })
@@ -28,5 +29,22 @@ export class ExchangeController {
     const { body } = request as { body: unknown };
     if (!Buffer.isBuffer(body)) throw badRequest('the body must be a project document');
     return this.queue.run(id, () => this.heavy.replace(id, dto, body));
+  }
+
+  @Put('declarations')
+  @ApiOperation({
+    summary:
+      'Bring declarations and placements to what a manifest of the game says; an edit that can be undone',
+  })
+  @ApiBody({ description: 'The manifest, oquel.declarations/1', schema: { type: 'object' } })
+  @ApiOkResponse({ type: EditsDto })
+  declare(
+    @ProjectId() id: string,
+    @Query() dto: DeclarationsDto,
+    @Req() request: Request,
+  ): Promise<StreamableFile> {
+    const { body } = request as { body: unknown };
+    if (!Buffer.isBuffer(body)) throw badRequest('the body must be a manifest');
+    return this.queue.run(id, () => this.heavy.declare(id, dto, body));
   }
 }

@@ -54,6 +54,9 @@ export class HeavyService implements OnModuleDestroy {
   takeBack(id: string, dto: object): Promise<StreamableFile> {
     return this.sent({ task: 'takeBack', id, dto: { ...dto } });
   }
+  declare(id: string, dto: object, body: Buffer): Promise<StreamableFile> {
+    return this.sent({ task: 'declare', id, dto: { ...dto }, body });
+  }
   replace(id: string, dto: object, body: Buffer): Promise<StreamableFile> {
     return this.sent({ task: 'replace', id, dto: { ...dto }, body });
   }

@@ -12,6 +12,7 @@ export type HeavyTask =
   | { task: 'step'; id: string; way: 'undo' | 'redo'; dto: object }
   | { task: 'takeBack'; id: string; dto: object }
   | { task: 'replace'; id: string; dto: object; body: Uint8Array }
+  | { task: 'declare'; id: string; dto: object; body: Uint8Array }
   | { task: 'restore'; id: string; build: string; dto: object }
   | { task: 'audit'; id: string; today: string }
   | { task: 'gate'; id: string; today: string }

@@ -4,8 +4,8 @@ import { LIMITS } from '../limits.js';
 import { documentBody } from './document-body.js';
 import { badRequest, busy, ProblemError } from './problem.js';
 
-/** Where a whole document is sent: as a project, over a project, as a build. */
-const DOCUMENT = /^\/api\/projects(\/[^/]+\/(replace|builds\/import))?\/?$/;
+/** Where a whole document is sent: as a project, over a project, as a manifest of the game, as a build. */
+const DOCUMENT = /^\/api\/projects(\/[^/]+\/(replace|declarations|builds\/import))?\/?$/;
 /** Where changes are sent, which may be many. */
 const EDITS = /^\/api\/projects\/[^/]+\/edits\/?$/;
 
@@ -21,7 +21,7 @@ export function bodyParsers(): RequestHandler[] {
   return [
     (request, response, next) => void turns.take(request, response).then(() => next(), next),
     (request, response, next) => {
-      const isDocument = request.method === 'POST' && DOCUMENT.test(request.path);
+      const isDocument = /^(POST|PUT)$/.test(request.method) && DOCUMENT.test(request.path);
       const stays = isDocument || EDITS.test(request.path);
       (isDocument ? document : json)(request, response, (error?: unknown) => {
         if (error || stays) return next(error);

@@ -8,6 +8,8 @@ import { Database } from '../database/database.js';
 import type { BuildImportDto, FreezeDto } from '../builds/build.dto.js';
 import { editOf, type StepDto, type TakeBackDto } from '../edits/edit.dto.js';
 import { EditsService } from '../edits/edits.service.js';
+import type { DeclarationsDto } from '../exchange/declarations.dto.js';
+import { mergeDeclarations } from '../exchange/declarations.js';
 import type { ReplaceDto } from '../exchange/replace.dto.js';
 import { replaceProject } from '../exchange/replace.js';
 import { jsonBody, textBody } from '../http/bodies.js';
@@ -64,6 +66,8 @@ async function perform(task: HeavyTask): Promise<{ text: string; version?: numbe
       return said(await edits.takeBack(task.id, task.dto as TakeBackDto));
     case 'replace':
       return said(await replaceProject(edits, task.id, task.dto as ReplaceDto, textBody(task.body)));
+    case 'declare':
+      return said(await mergeDeclarations(edits, task.id, task.dto as DeclarationsDto, textBody(task.body)));
     case 'restore':
       return said(await builds.restore(task.id, task.build, task.dto as StepDto));
     case 'audit':

@@ -19,7 +19,7 @@ import type {
   SelectionAsk,
   StateText,
 } from '../workers/auditor.js';
-import type { Incoming } from '../workers/incoming.js';
+import type { Incoming, Unfit } from '../workers/incoming.js';
 import type { CsvAsk } from '../workers/csv-incoming.js';
 
 type Methods = {
@@ -72,6 +72,11 @@ export abstract class AuditorQuestions {
   async compare(from: StateText, to: StateText): Promise<Comparison> {
     await this.auditing;
     return this.auditor.compare(from, to);
+  }
+  /** What a manifest of the game would make of what is now. */
+  async manifest(bytes: Uint8Array, today: string): Promise<Incoming | Unfit> {
+    await this.auditing;
+    return this.auditor.manifest(bytes, today);
   }
   /** What came in from a file beside what is now. */
   async compareIncoming(incoming: Pick<Incoming, 'project' | 'audit'>): Promise<Comparison> {

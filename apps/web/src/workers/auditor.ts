@@ -59,7 +59,7 @@ import {
 } from '@oquel/core';
 
 import { lookAtCsv, type CsvAsk, type CsvLook } from './csv-incoming.js';
-import { readIncoming, zipOf, type Incoming, type Unfit } from './incoming.js';
+import { readIncoming, readManifestInto, zipOf, type Incoming, type Unfit } from './incoming.js';
 
 export interface Audited {
   result: AuditResult;
@@ -169,6 +169,10 @@ export class Auditor {
   /** A file that may come in. */
   incoming(bytes: Uint8Array, today: string): Incoming | Unfit {
     return readIncoming(bytes, today);
+  }
+  /** A manifest of the game that may be merged into what is now. */
+  manifest(bytes: Uint8Array, today: string): Incoming | Unfit {
+    return readManifestInto(this.live.project, bytes, today);
   }
   /** What came in beside what is now. */
   compareIncoming({ project, audit: its }: Pick<Incoming, 'project' | 'audit'>): Comparison {

@@ -2,8 +2,11 @@ import {
   audit,
   BrokenDocument,
   fromFolder,
+  mergeManifest,
+  MergeRefused,
   PROJECT_FILE,
   ProjectTooLarge,
+  readManifestText,
   readProjectText,
   toFolder,
   type AuditResult,
@@ -31,6 +34,28 @@ export interface Unfit {
 
 /** What a folder may come to when it is unpacked, in bytes: as much as a document may have. */
 const MOST_BYTES = 256 * 1024 * 1024;
+
+/** What a manifest of the game would make of a project. */
+export function readManifestInto(before: Project, bytes: Uint8Array, today: string): Incoming | Unfit {
+  try {
+    const { manifest, unknown } = readManifestText(textOf(bytes));
+    const { project } = mergeManifest(before, manifest);
+    return {
+      text: JSON.stringify(project),
+      project,
+      unknown,
+      repeated: [],
+      audit: audit(project, { today }),
+    };
+  } catch (error) {
+    if (error instanceof BrokenDocument) return { message: error.message, problems: error.problems };
+    if (error instanceof MergeRefused) return { message: error.reasons.join('; '), problems: [] };
+    if (error instanceof ProjectTooLarge || error instanceof UnfitZip) {
+      return { message: error.message, problems: [] };
+    }
+    throw error;
+  }
+}
 
 /** Reads a document, or a zip of the folder form. `today`: ISO date by which waivers are judged. */
 export function readIncoming(bytes: Uint8Array, today: string): Incoming | Unfit {

@@ -2,6 +2,7 @@ import './exchange.css';
 import { useRef, useState, type DragEvent, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { importDocument } from '../../api/client.js';
+import { isManifestText } from '@oquel/core';
 import { readFile } from '../../parts/incoming/read-file.js';
 import { IncomingReport, UnfitReport } from '../../parts/incoming/incoming-report.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
@@ -11,9 +12,18 @@ import { CsvPanel } from './csv-panel.js';
 import { WaysOut } from './ways-out.js';
 
 type Came =
-  | { kind: 'document'; file: string; incoming: Incoming; comparison: Comparison; version: number }
+  | {
+      kind: 'document' | 'manifest';
+      file: string;
+      incoming: Incoming;
+      comparison: Comparison;
+      version: number;
+    }
   | { kind: 'csv'; file: string; text: string }
   | { kind: 'unfit'; file: string; unfit: Unfit };
+
+/** So much of a file says what it is. */
+const MANIFEST_HEAD = 10_000;
 
 /** What comes in from files, looked at before it is stored; and what goes out. */
 export function ExchangeView(): ReactNode {
@@ -36,11 +46,16 @@ export function ExchangeView(): ReactNode {
       }
       const version = session.storedVersion;
       reading.current = new AbortController();
-      const read = await readFile(file, reading.current.signal);
+      const isManifest = isManifestText(await file.slice(0, MANIFEST_HEAD).text());
+      const today = new Date().toISOString().slice(0, 10);
+      const read = isManifest
+        ? await session.manifest(new Uint8Array(await file.arrayBuffer()), today)
+        : await readFile(file, reading.current.signal);
       if ('problems' in read) setCame({ kind: 'unfit', file: file.name, unfit: read });
       else {
         const comparison = await session.compareIncoming(read);
-        setCame({ kind: 'document', file: file.name, incoming: read, comparison, version });
+        const kind = isManifest ? 'manifest' : 'document';
+        setCame({ kind, file: file.name, incoming: read, comparison, version });
       }
     } catch (error) {
       const message = error instanceof Error ? error.message : String(error);
@@ -101,7 +116,8 @@ export function ExchangeView(): ReactNode {
             Choose a file ...
           </button>
           <span className="soft">
-            or drop one here: a document, a zip of the folder form, or a table of bindings (CSV)
+            or drop one here: a document, a zip of the folder form, a manifest of the game, or a table of
+            bindings (CSV)
           </span>
         </div>
         {busy !== '' && (
@@ -113,7 +129,7 @@ export function ExchangeView(): ReactNode {
           </p>
         )}
         {came?.kind === 'unfit' && <UnfitReport file={came.file} unfit={came.unfit} />}
-        {came?.kind === 'document' && (
+        {(came?.kind === 'document' || came?.kind === 'manifest') && (
           <IncomingReport file={came.file} incoming={came.incoming} comparison={came.comparison}>
             <button
               type="button"
@@ -121,19 +137,22 @@ export function ExchangeView(): ReactNode {
               disabled={unsaved}
               title={unsaved ? 'Edits are still on their way' : 'One edit, which can be undone'}
               onClick={() => {
-                session.replaceBy(came.incoming.text, `took over ${came.file}`, came.version);
+                const what = came.kind === 'manifest' ? `merged ${came.file}` : `took over ${came.file}`;
+                session.replaceBy(came.incoming.text, what, came.version);
                 setCame(null);
               }}
             >
-              Make this project like it
+              {came.kind === 'manifest' ? 'Merge it' : 'Make this project like it'}
             </button>
-            <button
-              type="button"
-              className="tick"
-              onClick={() => void storeNew(came.incoming.text, came.file)}
-            >
-              Store it as a new project
-            </button>
+            {came.kind === 'document' && (
+              <button
+                type="button"
+                className="tick"
+                onClick={() => void storeNew(came.incoming.text, came.file)}
+              >
+                Store it as a new project
+              </button>
+            )}
             <button type="button" className="tick" onClick={() => setCame(null)}>
               Leave it
             </button>

@@ -116,7 +116,7 @@ export function PastePanel({ index, owner, text, here, onAdd, onClose }: Props):
         <button
           type="button"
           className="tick"
-          aria-pressed="true"
+          aria-pressed={changes !== null}
           disabled={!changes}
           onClick={add}
           ref={(el) => {
