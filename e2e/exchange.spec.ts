@@ -232,3 +232,47 @@ test('reading a large file can be cancelled, and what is no UTF-8 is refused in 
     page.getByText('1 property found more than once; the last value is used: /name'),
   ).toBeVisible();
 });
+
+test('a manifest of the game is merged: shown first, one edit, the same again changes nothing', async ({
+  page,
+  demo,
+}) => {
+  await openExchange(page, demo);
+  const before = await demo.document();
+  const { assets } = demoDocument() as unknown as { assets: Record<string, unknown>[] };
+  const mast = assets.find((a) => a.id === 'WindMast')!;
+  const manifest = {
+    format: 'oquel.declarations/1',
+    origin: 'storm',
+    assets: [
+      {
+        ...mast,
+        source: { file: 'src/mast.ts', line: 12 },
+        events: [
+          ...(mast.events as object[]),
+          { name: 'onThunder', payload: [{ name: 'far', type: 'float' }] },
+        ],
+      },
+    ],
+  };
+  await bring(page, 'storm.json', JSON.stringify(manifest));
+  const report = page.getByRole('region', { name: 'Report on storm.json' });
+  await expect(lines(page).filter({ hasText: 'onThunder' })).toHaveCount(1);
+  expect(await demo.document()).toEqual(before);
+  await report.getByRole('button', { name: 'Merge it' }).click();
+  await saved(page);
+  const after = (await demo.document()) as unknown as {
+    assets: { id: string; origin?: string; bindings?: unknown }[];
+  };
+  expect(after.assets.filter((a) => a.origin === 'storm').map((a) => a.id)).toEqual(['WindMast']);
+  expect(after.assets.map((a) => a.bindings)).toEqual(
+    (before as unknown as typeof after).assets.map((a) => a.bindings),
+  );
+  await bring(page, 'storm.json', JSON.stringify(manifest));
+  await expect(report).toContainText('nothing differs');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await saved(page);
+  expect(await demo.document()).toEqual(before);
+  await bring(page, 'broken.json', JSON.stringify({ ...manifest, origin: 7 }));
+  await expect(page.getByRole('alert')).toContainText('/origin');
+});

@@ -5,6 +5,7 @@ import { runScript, say, Trouble } from './lib/say.mjs';
 const BENCHES = {
   audit:
     'reading, expansion, graph and all rules at 10 thousand, 100 thousand and a million expanded bindings',
+  declare: 'making what thousands of lines need; merging a manifest of 100 thousand placements',
   generate: 'writes a large project: SIZE FILE [SEED]',
   interface:
     'opening, choosing, filtering, editing and panning with 100 thousand expanded bindings, in Chromium',

@@ -9,6 +9,7 @@ import {
   problemText,
   readManifestText,
   toFolder,
+  withLaterNames,
   type FindingChange,
   type Merged,
   type Project,
@@ -78,7 +79,9 @@ function mergeOf(project: Project, { manifest }: ReadManifest, file: string): Me
 }
 function findingsOf(before: Project, { project }: Merged): FindingChange {
   const today = new Date().toISOString().slice(0, 10);
-  return compareFindings(audit(before, { today }).findings, audit(project, { today }).findings);
+  // What only has another name is found under that before, too.
+  const was = withLaterNames(before, project) ?? before;
+  return compareFindings(audit(was, { today }).findings, audit(project, { today }).findings);
 }
 function write(path: string, project: Project): void {
   if (isFolder(path)) writeFolder(path, toFolder(project));

@@ -166,5 +166,8 @@ describe('oquel convert, graph and schema', () => {
     expect((await oquel('graph', DEMO)).out).toContain('<graphml');
     expect((await oquel('graph', DEMO, '--format', 'csv')).out).toMatch(/^from,to,kind/);
     expect(JSON.parse((await oquel('schema')).out)).toMatchObject({ title: 'Oquel project' });
+    expect(JSON.parse((await oquel('schema', '--declarations')).out)).toMatchObject({
+      title: 'Oquel declarations',
+    });
   });
 });

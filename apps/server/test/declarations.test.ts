@@ -26,8 +26,7 @@ function merge(base: number, body: unknown, more = ''): Promise<Answer> {
     body,
   );
 }
-const document = async (): Promise<Project> =>
-  (await server.get(`/api/projects/${project}/document`)).body;
+const document = async (): Promise<Project> => (await server.get(`/api/projects/${project}/document`)).body;
 const version = async (): Promise<number> =>
   (await server.get(`/api/projects/${project}`)).body.version as number;
 

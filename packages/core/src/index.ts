@@ -6,7 +6,7 @@ export { isIsoDate } from './project/iso-date.js';
 export { LIMITS } from './limits.js';
 export { own, put } from './util/own.js';
 export { append } from './util/append.js';
-export { projectJsonSchema } from './project/json-schema.js';
+export { manifestJsonSchema, projectJsonSchema } from './project/json-schema.js';
 export { canonicalJson, byCodeUnits } from './project/canonical.js';
 export { isName } from './project/document.js';
 export { isLiteral, sameValue, valueKey } from './project/value.js';
@@ -127,7 +127,7 @@ export {
   type BulkPlan,
   type BulkStep,
   type Row,
-} from './edit/bulk.js';
+} from './bulk/bulk.js';
 export { type NameKind, type NameRef } from './names/name.js';
 export { declareInProject, parseProjectLine, type ProjectDeclaration } from './wireline/project-line.js';
 export { redeclare } from './rename/redeclare.js';
@@ -294,6 +294,7 @@ export { declareFor, type Declared } from './declare/declare.js';
 export { needKey, type Need, type NeedKind, type Wish, type Wishes } from './declare/needs.js';
 export { isManifestText, readManifestText, type ReadManifest } from './manifest/read-manifest.js';
 export { mergeManifest, MergeRefused, type Merged } from './manifest/merge.js';
+export { withoutMarks } from './manifest/marks.js';
 export { dangling, mergeText } from './manifest/merge-text.js';
 export { isMisspelt } from './declare/misspelt.js';
 export { needsText, readNote, type Note, type NoteAsk, type NoteLine } from './declare/note.js';

@@ -1,10 +1,12 @@
 import { describe, expect, it } from '@jest/globals';
+import { Ajv2020 } from 'ajv/dist/2020.js';
 import {
   applyChanges,
   BrokenDocument,
   changesBetween,
   indexProject,
   isManifestText,
+  manifestJsonSchema,
   mergeManifest,
   MergeRefused,
   readManifestText,
@@ -246,6 +248,15 @@ describe('a merge of any game', () => {
 });
 
 describe('a manifest', () => {
+  it('is valid by its own schema, and what is no manifest is not', () => {
+    const validate = new Ajv2020({ strict: false, validateFormats: false }).compile(manifestJsonSchema());
+    for (let seed = 1; seed <= 40; seed++) {
+      expect(validate(JSON.parse(JSON.stringify(printed(randomProject(seed)))))).toBe(true);
+    }
+    expect(validate(manifest([LAMP, YARD]))).toBe(true);
+    expect(validate(MILL)).toBe(false);
+    expect(validate({ ...manifest([]), origin: 7 })).toBe(false);
+  });
   it('is told from a project by its text; a whole project is one too', () => {
     expect(isManifestText(JSON.stringify(manifest([])))).toBe(true);
     expect(isManifestText(JSON.stringify(MILL))).toBe(false);

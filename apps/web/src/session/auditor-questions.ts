@@ -78,6 +78,10 @@ export abstract class AuditorQuestions {
     await this.auditing;
     return this.auditor.manifest(bytes, today);
   }
+  async compareManifest(incoming: Pick<Incoming, 'project' | 'audit'>): Promise<Comparison> {
+    await this.auditing;
+    return this.auditor.compareManifest(incoming);
+  }
   /** What came in from a file beside what is now. */
   async compareIncoming(incoming: Pick<Incoming, 'project' | 'audit'>): Promise<Comparison> {
     await this.auditing;

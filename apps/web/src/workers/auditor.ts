@@ -56,6 +56,7 @@ import {
   type RippleLine,
   type SelectedNow,
   type SelectionTarget,
+  withoutMarks,
 } from '@oquel/core';
 
 import { lookAtCsv, type CsvAsk, type CsvLook } from './csv-incoming.js';
@@ -179,6 +180,14 @@ export class Auditor {
     const { live } = this;
     return {
       difference: compareProjects(live.project, project),
+      findings: this.findingChange(live.project, live.result.findings, project, its.findings),
+    };
+  }
+  /** A merged manifest beside what is now, but for where things are declared. */
+  compareManifest({ project, audit: its }: Pick<Incoming, 'project' | 'audit'>): Comparison {
+    const { live } = this;
+    return {
+      difference: compareProjects(withoutMarks(live.project), withoutMarks(project)),
       findings: this.findingChange(live.project, live.result.findings, project, its.findings),
     };
   }

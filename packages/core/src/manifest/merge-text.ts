@@ -1,13 +1,19 @@
 import type { FindingChange } from '../audit/compare.js';
+import { changesBetween } from '../compare/changes.js';
 import { compareProjects } from '../compare/compare.js';
 import { differenceText } from '../export/difference.js';
 import type { Project } from '../project/types.js';
+import { withoutMarks } from './marks.js';
 import type { Merged } from './merge.js';
 
 /** What a merge does, in sentences: what comes, goes and changes, what is kept, and what would be found that was not before. */
 export function mergeText(before: Project, { project, kept }: Merged, change: FindingChange): string {
-  const difference = compareProjects(before, project);
-  const lines = [difference.groups.length === 0 ? 'Nothing differs.\n' : differenceText(difference)];
+  // Where things are declared is no difference that anybody reads line by line.
+  const difference = compareProjects(withoutMarks(before), withoutMarks(project));
+  const isSame = difference.groups.length === 0;
+  const isMarked = isSame && changesBetween(before, project).length > 0;
+  const same = isMarked ? 'Nothing differs but where the game declares it.\n' : 'Nothing differs.\n';
+  const lines = [isSame ? same : differenceText(difference)];
   for (const id of kept)
     lines.push(`${id} is gone from the game; it is kept, since something of its own is in it.\n`);
   const { added, gone } = change;

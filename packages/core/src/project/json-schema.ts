@@ -1,4 +1,4 @@
-import { project } from './document.js';
+import { manifest, project } from './document.js';
 import type { JsonSchema } from './shape.js';
 
 /**
@@ -11,5 +11,15 @@ export function projectJsonSchema(): JsonSchema {
     $id: 'urn:oquel:project:1',
     title: 'Oquel project',
     ...(project.schema as object),
+  };
+}
+
+/** The same of `oquel.declarations/1`, the manifest of a game. */
+export function manifestJsonSchema(): JsonSchema {
+  return {
+    $schema: 'https://json-schema.org/draft/2020-12/schema',
+    $id: 'urn:oquel:declarations:1',
+    title: 'Oquel declarations',
+    ...(manifest.schema as object),
   };
 }

@@ -53,7 +53,9 @@ export function ExchangeView(): ReactNode {
         : await readFile(file, reading.current.signal);
       if ('problems' in read) setCame({ kind: 'unfit', file: file.name, unfit: read });
       else {
-        const comparison = await session.compareIncoming(read);
+        const comparison = isManifest
+          ? await session.compareManifest(read)
+          : await session.compareIncoming(read);
         const kind = isManifest ? 'manifest' : 'document';
         setCame({ kind, file: file.name, incoming: read, comparison, version });
       }

@@ -4,7 +4,7 @@ import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 import type { Binding, Condition, KeyExpr } from '../project/types.js';
 import { askScope } from '../wireline/check.js';
 import { printConditionName } from '../wireline/conditions.js';
-import type { Change } from './change.js';
+import type { Change } from '../edit/change.js';
 
 /** One change that is made to many bindings. A null takes the option away. */
 export type BulkChange =
