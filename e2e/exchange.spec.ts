@@ -276,3 +276,23 @@ test('a manifest of the game is merged: shown first, one edit, the same again ch
   await bring(page, 'broken.json', JSON.stringify({ ...manifest, origin: 7 }));
   await expect(page.getByRole('alert')).toContainText('/origin');
 });
+
+test('rows of a table make what they name, when somebody has said what was meant', async ({ page, demo }) => {
+  await openExchange(page, demo);
+  const before = await demo.document();
+  await bring(
+    page,
+    'wishes.tsv',
+    'asset\tsender\tevent\treceiver\taction\nvalley-station\tbell-1\tonRung\tlamp-1\tlight\npylon-ridge\tmast-2\tonGsut\tbrake-2\trelease\n',
+  );
+  await expect(page.getByText('There are names to decide.')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Bring in 2 new' })).toBeDisabled();
+  await page.locator('[data-need="event:WindMast/onGsut"]').getByRole('button', { name: 'onGust' }).click();
+  await page.getByRole('button', { name: 'Bring in 2 new' }).click();
+  await saved(page);
+  const ids = (await demo.document()).assets.map((a) => a.id);
+  expect(ids.slice(-2)).toEqual(['Bell', 'Lamp']);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await saved(page);
+  expect(await demo.document()).toEqual(before);
+});

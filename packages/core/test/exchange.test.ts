@@ -2,7 +2,9 @@ import { describe, expect, it } from '@jest/globals';
 import { readFileSync } from 'node:fs';
 import {
   applyChanges,
+  audit,
   bindingsCsv,
+  makeForRows,
   canonicalJson,
   CsvFault,
   csvChanges,
@@ -237,5 +239,39 @@ describe('a table from elsewhere', () => {
   ])('that is no table is refused: %j', (text, message) => {
     expect(() => readCsvTable(text)).toThrow(CsvFault);
     expect(() => readCsvTable(text)).toThrow(message);
+  });
+});
+
+describe('a table that names what is not there', () => {
+  const text = [
+    'asset,sender,event,receiver,action,arguments',
+    'valley-station,bell-1,onRung,lamp-1,light,colour = red',
+    'valley-station,bell-2,onRung,lamp-2,light,colour = red',
+    'pylon-ridge,bell-1,onRung,mast-2,chime,',
+    'pylon-ridge,mast-2,onGsut,brake-2,engage,force = 3',
+  ].join('\n');
+  const index = indexProject(DEMO);
+  const rows = read(DEMO, text);
+  it('makes it, owner by owner, each thing once; a slip of the pen is asked about', () => {
+    const asked = makeForRows(index, rows);
+    expect(asked.changes).toBeNull();
+    expect(asked.needs.filter((n) => n.isOpen).map((n) => [n.name, n.near])).toEqual([
+      ['onGsut', ['onGust']],
+    ]);
+    const made = makeForRows(index, rows, new Map([['event:WindMast/onGsut', { use: 'onGust' }]]));
+    expect(made.rows.flatMap((r) => r.doubts)).toEqual([]);
+    const { project } = applyChanges(DEMO, made.changes!);
+    const { findings } = audit(project, { today: '2026-11-25' });
+    const before = new Set(audit(DEMO, { today: '2026-11-25' }).findings.map((f) => f.fingerprint));
+    expect(findings.filter((f) => f.severity === 'error' && !before.has(f.fingerprint))).toEqual([]);
+    expect(project.assets.filter((a) => ['Bell', 'Lamp'].includes(a.id))).toHaveLength(2);
+    expect(project.assets.find((a) => a.id === 'pylon-ridge')!.placements!.at(-1)).toMatchObject({
+      id: 'bell-1',
+      asset: 'Bell',
+    });
+  });
+  it('makes nothing where everything is there', () => {
+    const all = read(DEMO, bindingsCsv(DEMO));
+    expect(makeForRows(index, all)).toMatchObject({ needs: [], changes: [] });
   });
 });

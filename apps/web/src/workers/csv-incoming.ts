@@ -2,13 +2,16 @@ import {
   CsvFault,
   csvChanges,
   guessMapping,
+  makeForRows,
   printBinding,
   readCsvBindings,
   readCsvTable,
   type Change,
   type CsvMapping,
   type CsvRow,
+  type Need,
   type ProjectIndex,
+  type Wishes,
 } from '@oquel/core';
 
 /** A table of bindings as it would be taken in; nothing of it is yet. */
@@ -23,7 +26,10 @@ export interface CsvLook {
   taken: { line: number; asset: string; state: CsvRow['state']; text: string; doubts: string[] }[];
   /** All rows, of which only the first are told above. */
   total: number;
-  changes: Change[];
+  /** What is made for them. */
+  needs: readonly Need[];
+  /** Null as long as something must be decided. */
+  changes: Change[] | null;
 }
 export interface CsvAsk {
   text: string;
@@ -31,17 +37,22 @@ export interface CsvAsk {
   mapping: CsvMapping | null;
   /** The asset of rows that name none. */
   owner: string;
+  /** What is missing is made; what somebody wants otherwise, by key. */
+  isMaking?: boolean;
+  wishes?: Wishes;
 }
 const MOST = 500;
 
 export function lookAtCsv(
   index: ProjectIndex,
-  { text, mapping, owner }: CsvAsk,
+  { text, mapping, owner, isMaking, wishes }: CsvAsk,
 ): CsvLook | { fault: string } {
   try {
     const table = readCsvTable(text);
     const used = mapping ?? guessMapping(table.columns);
-    const rows = readCsvBindings(index, table, used, owner);
+    const read = readCsvBindings(index, table, used, owner);
+    const made = isMaking ? makeForRows(index, read, wishes) : null;
+    const rows = made?.rows ?? read;
     const counts: CsvLook['counts'] = { new: 0, changed: 0, same: 0, broken: 0 };
     for (const row of rows) counts[row.state]++;
     const taken = rows.filter((r) => r.state === 'new' || r.state === 'changed');
@@ -59,7 +70,8 @@ export function lookAtCsv(
         doubts,
       })),
       total: rows.length,
-      changes: csvChanges(index, rows),
+      needs: made?.needs ?? [],
+      changes: made ? made.changes : csvChanges(index, rows),
     };
   } catch (error) {
     if (error instanceof CsvFault) return { fault: error.message };

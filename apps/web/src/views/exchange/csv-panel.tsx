@@ -1,5 +1,14 @@
-import { CSV_FIELDS, type CsvField, type CsvMapping, type FindingChange } from '@oquel/core';
+import {
+  CSV_FIELDS,
+  needsText,
+  type Change,
+  type CsvField,
+  type CsvMapping,
+  type FindingChange,
+  type Wish,
+} from '@oquel/core';
 import { useEffect, useState, type ReactNode } from 'react';
+import { Making } from '../../parts/needs-list.js';
 import { countText } from '../../parts/ui/severity-mark.js';
 import { usePreview } from '../../session/use-preview.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
@@ -20,11 +29,13 @@ export function CsvPanel({
   const { index, project } = useSessionState();
   const [owner, setOwner] = useState('');
   const [mapping, setMapping] = useState<CsvMapping | null>(null);
+  const [isMaking, setMaking] = useState(true);
+  const [wishes, setWishes] = useState<ReadonlyMap<string, Wish>>(new Map());
   const [look, setLook] = useState<CsvLook | null>(null);
   const [fault, setFault] = useState('');
   useEffect(() => {
     let current = true;
-    session.csv({ text, mapping, owner }).then(
+    session.csv({ text, mapping, owner, isMaking, wishes }).then(
       (answer) => {
         if (!current) return;
         if ('fault' in answer) setFault(answer.fault);
@@ -39,7 +50,7 @@ export function CsvPanel({
       current = false;
     };
     // Read anew when the project has changed: what is there already may be another.
-  }, [session, text, mapping, owner, project]);
+  }, [session, text, mapping, owner, isMaking, wishes, project]);
   if (fault !== '') {
     return (
       <div className="notice" role="alert">
@@ -49,7 +60,7 @@ export function CsvPanel({
     );
   }
   if (!look) return <p role="status">Reading {file} ...</p>;
-  const { counts, changes } = look;
+  const { counts, needs, changes } = look;
   const map = (field: CsvField, column: string): void => {
     const next = { ...look.mapping };
     if (column === '') delete next[field];
@@ -101,11 +112,12 @@ export function CsvPanel({
         <button
           type="button"
           className="tick"
-          disabled={n === 0}
+          disabled={n === 0 || !changes}
           title="One edit, which can be undone"
           onClick={() => {
-            const label = `brought in ${countText(n, 'binding')} from ${file}`.slice(0, 500);
-            if (session.edit({ label, changes })) onDone();
+            const made = needs.length > 0 ? `, made ${needsText(needs)}` : '';
+            const label = `brought in ${countText(n, 'binding')} from ${file}${made}`.slice(0, 500);
+            if (changes && session.edit({ label, changes })) onDone();
           }}
         >
           Bring in {counts.new} new{counts.changed > 0 && ` and ${counts.changed} changed`}
@@ -119,14 +131,21 @@ export function CsvPanel({
             <b className="fault error">{countText(counts.broken, 'row')} cannot be taken.</b>
           )}
         </span>
-        {n > 0 && <Findings changes={changes} />}
+        {n > 0 && changes && <Findings changes={changes} />}
+        {needs.some((need) => need.isOpen) && <b>There are names to decide.</b>}
       </div>
+      <Making
+        needs={needs}
+        isMaking={isMaking}
+        onMaking={setMaking}
+        onWish={(key, wish) => setWishes(new Map(wishes).set(key, wish))}
+      />
       <CsvRows look={look} />
     </section>
   );
 }
 
-function Findings({ changes }: { changes: CsvLook['changes'] }): ReactNode {
+function Findings({ changes }: { changes: readonly Change[] }): ReactNode {
   const found: FindingChange | null = usePreview(changes);
   if (!found) return <span className="soft">Looking what the audit would say ...</span>;
   return (

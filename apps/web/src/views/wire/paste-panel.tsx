@@ -1,5 +1,4 @@
 import {
-  needsText,
   printBinding,
   printFrom,
   readNote,
@@ -14,7 +13,7 @@ import {
 import { useMemo, useState, type ReactNode } from 'react';
 import { countText } from '../../parts/ui/severity-mark.js';
 import { usePreview } from '../../session/use-preview.js';
-import { NeedsList } from './needs-list.js';
+import { Making } from '../../parts/needs-list.js';
 
 interface Props {
   index: ProjectIndex;
@@ -101,17 +100,12 @@ export function PastePanel({ index, owner, text, here, onAdd, onClose }: Props):
           </li>
         ))}
       </ol>
-      {(needs.length > 0 || !isMaking) && (
-        <div className="making">
-          <label>
-            <input type="checkbox" checked={isMaking} onChange={(e) => setMaking(e.target.checked)} /> Make
-            what is missing{isMaking && `: ${needsText(needs)}`}
-          </label>
-          {isMaking && (
-            <NeedsList needs={needs} onWish={(key, wish) => setWishes(new Map(wishes).set(key, wish))} />
-          )}
-        </div>
-      )}
+      <Making
+        needs={needs}
+        isMaking={isMaking}
+        onMaking={setMaking}
+        onWish={(key, wish) => setWishes(new Map(wishes).set(key, wish))}
+      />
       <div className="row">
         <button
           type="button"

@@ -1,4 +1,5 @@
-import type { Need, Wish } from '@oquel/core';
+import './needs-list.css';
+import { needsText, type Need, type Wish } from '@oquel/core';
 import { useState, type ReactNode } from 'react';
 
 const KIND: Record<Need['kind'], string> = {
@@ -10,8 +11,32 @@ const KIND: Record<Need['kind'], string> = {
   property: 'property',
 };
 
+/** Whether what lines need is made with them, and how. */
+export function Making({
+  needs,
+  isMaking,
+  onMaking,
+  onWish,
+}: {
+  needs: readonly Need[];
+  isMaking: boolean;
+  onMaking: (is: boolean) => void;
+  onWish: (key: string, wish: Wish) => void;
+}): ReactNode {
+  if (needs.length === 0 && isMaking) return null;
+  return (
+    <div className="making">
+      <label>
+        <input type="checkbox" checked={isMaking} onChange={(e) => onMaking(e.target.checked)} /> Make what is
+        missing{isMaking && `: ${needsText(needs.filter((n) => !n.isOpen))}`}
+      </label>
+      {isMaking && <NeedsList needs={needs} onWish={onWish} />}
+    </div>
+  );
+}
+
 /** What lines need that is not there: each can be changed before it is made, and what looks like a slip is asked about. */
-export function NeedsList({
+function NeedsList({
   needs,
   onWish,
 }: {
