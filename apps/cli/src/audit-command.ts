@@ -7,11 +7,13 @@ import {
   auditSarif,
   auditText,
   BrokenBaseline,
+  indexProject,
   isIsoDate,
   readBaseline,
   stopsGate,
   type AuditResult,
   type FindingChange,
+  type Project,
 } from '@oquel/core';
 import { Command, InvalidArgumentError, Option } from 'commander';
 import { readProjectFrom, readText } from './input.js';
@@ -55,7 +57,7 @@ export function auditCommand(streams: Streams, exit: (code: number) => void): Co
       const gate = flags.gate ?? project.policy?.gate ?? 'error';
       const judged =
         flags.baseline === undefined ? { result: whole } : withBaseline(whole, flags.baseline, gate);
-      streams.out(printed(judged, flags.format, gate, file));
+      streams.out(printed(project, judged, flags.format, gate, file));
       exit(judged.result.gate === 'stop' ? 1 : 0);
     });
 }
@@ -74,14 +76,22 @@ function withBaseline(result: AuditResult, file: string, gate: Gate): Judged {
   }
 }
 
-function printed({ result, since }: Judged, format: AuditFlags['format'], gate: Gate, file: string): string {
+function printed(
+  project: Project,
+  { result, since }: Judged,
+  format: AuditFlags['format'],
+  gate: Gate,
+  file: string,
+): string {
   switch (format) {
     case 'text':
       return auditText(result, since);
     case 'json':
       return `${JSON.stringify(result, null, 2)}\n`;
-    case 'sarif':
-      return `${JSON.stringify(auditSarif(result, { artifact: encodeURI(basename(file)), since }), null, 2)}\n`;
+    case 'sarif': {
+      const options = { artifact: encodeURI(basename(file)), index: indexProject(project), since };
+      return `${JSON.stringify(auditSarif(result, options), null, 2)}\n`;
+    }
     case 'csv':
       return auditCsv(result);
     case 'junit': {

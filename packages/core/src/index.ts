@@ -297,5 +297,6 @@ export { mergeManifest, MergeRefused, type Merged } from './manifest/merge.js';
 export { withoutMarks } from './manifest/marks.js';
 export { dangling, mergeText } from './manifest/merge-text.js';
 export { makeForRows, type CsvMade } from './exchange/csv-making.js';
+export { sourceOf, sourceText } from './audit/source-of.js';
 export { isMisspelt } from './declare/misspelt.js';
 export { needsText, readNote, type Note, type NoteAsk, type NoteLine } from './declare/note.js';

@@ -156,6 +156,30 @@ describe('what lines need', () => {
       ],
     ],
     [
+      'nothing for what cannot be a name',
+      LIT,
+      [
+        'when lamp-1.onLit do "a lamp".light(colour = red)',
+        'when lamp-1."on lit" do lamp-1.light(colour = red)',
+        'when lamp-1.onLit do every "a lamp".light(colour = red)',
+        'when lamp-1.onLit do #"the town"(by = me)',
+      ],
+      [],
+    ],
+    [
+      'a widget holds widgets',
+      { ...EMPTY, assets: [{ id: 'Board', kind: 'widget' }] },
+      ['when button-1.onPressed do lamp-1.glow'],
+      [
+        'place button-1 of Button at 5, 3',
+        'widget Button',
+        'event onPressed when pressed',
+        'place lamp-1 of Lamp at 15, 3',
+        'widget Lamp',
+        'action glow',
+      ],
+    ],
+    [
       'nothing for paths that lead elsewhere',
       LIT,
       [

@@ -64,6 +64,30 @@ describe('SARIF', () => {
     }
   });
 
+  it('says where the game declares what a finding speaks of', () => {
+    const source = { file: 'src/a mast.ts', line: 12 };
+    const assets = demo.assets.map((a) => ({
+      ...a,
+      source,
+      events: a.events?.map((e) => ({ ...e, source: { file: 'src/events.ts' } })),
+    }));
+    const marked = { ...demo, assets };
+    const result = audit(marked, { today: TODAY });
+    const sarif = auditSarif(result, { artifact: 'v.json', index: indexProject(marked) });
+    expect(validate(sarif) ? [] : validate.errors).toEqual([]);
+    const { results } = (sarif as { runs: { results: { ruleId: string; relatedLocations?: unknown }[] }[] })
+      .runs[0];
+    const of = (rule: string): unknown => results.find((r) => r.ruleId.startsWith(rule))!.relatedLocations;
+    expect(of('unheard-event')).toMatchObject([
+      { physicalLocation: { artifactLocation: { uri: 'src/events.ts' } } },
+    ]);
+    expect(of('dangling-effect')).toMatchObject([
+      { physicalLocation: { artifactLocation: { uri: 'src/a%20mast.ts' }, region: { startLine: 12 } } },
+    ]);
+    // A binding is Oquel's own.
+    expect(of('dangling-target')).toBeUndefined();
+  });
+
   it('says for each result its rule, its places, its fingerprint, its waiver and whether it is new', () => {
     const before = audit(demo, { today: TODAY });
     const after = audit(waivedDemo(), { today: TODAY });

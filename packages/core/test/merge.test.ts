@@ -163,6 +163,13 @@ describe('a merge', () => {
     expect(what(project)).toEqual(expected);
     expect(changesBetween(project, mergeManifest(project, next).project)).toEqual([]);
   });
+  it('a plan that grew for what has no place stays as large the next time', () => {
+    const many = Array.from({ length: 200 }, (_, i) => ({ id: `lamp-${i}`, asset: 'Lamp' }));
+    const game = manifest([LAMP, { ...YARD, size: [40, 30], placements: many }]);
+    const once = mergeManifest(MILL, game).project;
+    expect(asset(once, 'yard').size![1]).toBeGreaterThan(30);
+    expect(changesBetween(once, mergeManifest(once, game).project)).toEqual([]);
+  });
   it('what nobody declared in the game stays', () => {
     const own: Asset = { id: 'Bench', kind: 'prefab', events: [{ name: 'onTaken', cause: { type: 'use' } }] };
     const { project } = mergeManifest({ ...first, assets: [...first.assets, own] }, manifest([LAMP, YARD]));

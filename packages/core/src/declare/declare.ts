@@ -58,7 +58,7 @@ class Maker {
   make(): Declared {
     const { index, owner, reading } = this;
     const places = layOut(owner, reading, this.wishes);
-    const offers = new Offers(index, reading, places);
+    const offers = new Offers(index, reading, places, this.kind());
     const made = [...reading.needs.values()].flatMap((need): Made[] => {
       const offered = offers.of(need);
       need.text = offered.text;
@@ -130,7 +130,7 @@ class Maker {
     const assets = [...reading.needs.values()].filter(
       (n) => n.kind === 'asset' && !n.isOpen && (isNeeded.has(n.name) || parts.has(n.name)),
     );
-    const kind = owner.decl.kind === 'widget' ? ('widget' as const) : ('prefab' as const);
+    const kind = this.kind();
     const changes: Change[] = [];
     if (channels.length > 0) {
       changes.push({ op: 'set', part: 'channels', value: [...(index.project.channels ?? []), ...channels] });
@@ -167,6 +167,10 @@ class Maker {
       });
     });
     return changes;
+  }
+  /** A widget holds widgets alone. */
+  private kind(): 'prefab' | 'widget' {
+    return this.owner.decl.kind === 'widget' ? 'widget' : 'prefab';
   }
   private wiring(bindings: readonly Binding[]): Change[] {
     const { owner } = this;

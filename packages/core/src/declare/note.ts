@@ -113,8 +113,9 @@ function additions(owner: AssetIndex, lines: readonly Pick<PastedLine, 'binding'
 /** What is made, in one line: `plate-1 of the new prefab Plate, onStepped, light and #night`. */
 export function needsText(needs: readonly Need[]): string {
   const fresh = new Set(needs.flatMap((n) => (n.kind === 'asset' ? [n.name] : [])));
-  const words = needs.flatMap(({ kind, name, of }): string[] => {
-    if (kind === 'asset') return [`the prefab ${name}`];
+  const words = needs.flatMap(({ kind, name, of, text }): string[] => {
+    // `prefab Plate`, or a widget.
+    if (kind === 'asset') return [`the ${text}`];
     if (kind === 'channel') return [`#${name}`];
     // What a new prefab declares goes without saying whose it is.
     return [kind === 'placement' || fresh.has(of) ? name : `${name} of ${of}`];

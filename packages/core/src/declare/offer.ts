@@ -24,6 +24,8 @@ export class Offers {
     private readonly index: ProjectIndex,
     private readonly reading: LinesReading,
     private readonly places: Places,
+    /** What a new asset is. */
+    private readonly kind: 'prefab' | 'widget',
   ) {
     const actions = new Map<string, string>();
     for (const { kind, of, name } of reading.needs.values()) {
@@ -44,7 +46,7 @@ export class Offers {
     const { reading, places } = this;
     switch (need.kind) {
       case 'asset':
-        return { item: null, text: `prefab ${printName(need.name)}` };
+        return { item: null, text: `${this.kind} ${printName(need.name)}` };
       case 'placement': {
         const at = places.at.get(need.name);
         // It has none as long as it is not known what is meant.

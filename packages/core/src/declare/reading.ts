@@ -1,6 +1,7 @@
 import { assetAtPath } from '../edit/wiring.js';
 import { placementStem } from '../edit/staging.js';
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
+import { isName } from '../project/document.js';
 import { parsePath } from '../project/path.js';
 import { nameFromText } from '../project/typed-name.js';
 import type { Arg, Binding, Condition, Field, KeyExpr, Placement } from '../project/types.js';
@@ -133,7 +134,8 @@ export class LinesReading {
     if (there) return { at: path, asset: there.decl.id };
     const { scene, segments } = parsePath(path);
     const isHere = scene === null || (scene === this.owner.decl.id && this.owner.decl.kind === 'scene');
-    if (!isHere || segments.length !== 1 || segments[0].startsWith('~')) return { at: path, asset: null };
+    // What cannot be a name cannot be made; it stays for the audit to tell.
+    if (!isHere || segments.length !== 1 || !isName(segments[0])) return { at: path, asset: null };
     const id = segments[0];
     const known = this.placed.get(id);
     if (known !== undefined) {
@@ -172,7 +174,7 @@ export class LinesReading {
   private assetOf(id: string): string {
     const text = this.wishes.get(needKey('placement', id))?.text;
     const read = text === undefined ? null : parsePlacement(text);
-    if (read && 'value' in read) return read.value.asset;
+    if (read && 'value' in read && isName(read.value.asset)) return read.value.asset;
     const stem = stemOf(id);
     const name = nameFromText(stem.replace(/[-_]+/g, ' '), 'prefab');
     // A word alone stays as it is typed, and a prefab begins large.
@@ -182,6 +184,7 @@ export class LinesReading {
   /** The asset of "every Lamp"; null as long as it is not known what is meant. */
   private selected(id: string, again = 0): string | null {
     if (this.index.assetAt.has(id)) return id;
+    if (!isName(id)) return null;
     const key = needKey('asset', id);
     const near = this.needs.has(key) ? [] : this.spelling.of(id, this.alike.values());
     const use = this.need('asset', id, '', near);
@@ -191,7 +194,7 @@ export class LinesReading {
     return id;
   }
   private channel(name: string, again = 0): string {
-    if (this.index.channelAt.has(name)) return name;
+    if (this.index.channelAt.has(name) || !isName(name)) return name;
     const known = [...this.index.channelAt.keys(), ...this.named('channel', '')];
     const near = this.needs.has(needKey('channel', name)) ? [] : this.spelling.of(name, known);
     const use = this.need('channel', name, '', near);
@@ -200,7 +203,7 @@ export class LinesReading {
   private declared(kind: 'event' | 'action', asset: string, name: string, again = 0): string {
     const of = this.index.assets[this.index.assetAt.get(asset) ?? -1] as AssetIndex | undefined;
     const at = kind === 'event' ? of?.eventAt : of?.actionAt;
-    if (at?.has(name)) return name;
+    if (at?.has(name) || !isName(name)) return name;
     const isKnown = this.needs.has(needKey(kind, name, asset));
     const near = isKnown ? [] : this.spelling.of(name, [...(at?.keys() ?? []), ...this.named(kind, asset)]);
     const use = this.need(kind, name, asset, near);
@@ -208,7 +211,7 @@ export class LinesReading {
   }
   private property(asset: string, name: string, isKey: boolean, again = 0): string {
     const of = this.index.assets[this.index.assetAt.get(asset) ?? -1] as AssetIndex | undefined;
-    if (of?.propertyAt.has(name)) return name;
+    if (of?.propertyAt.has(name) || !isName(name)) return name;
     const key = needKey('property', name, asset);
     const known = this.properties.get(key);
     const near = known

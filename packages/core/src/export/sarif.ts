@@ -1,6 +1,9 @@
+import { sourceOf } from '../audit/source-of.js';
 import type { AuditResult, Finding } from '../audit/finding.js';
 import type { FindingChange } from '../audit/compare.js';
 import { ALL_RULES } from '../audit/rules/registry.js';
+import type { ProjectIndex } from '../project/index-project.js';
+import type { Source } from '../project/types.js';
 import { canonicalJson } from '../project/canonical.js';
 import { ruleName } from './rule-name.js';
 
@@ -9,13 +12,15 @@ const LEVELS = { error: 'error', warning: 'warning', info: 'note' } as const;
 export interface SarifOptions {
   /** The document or folder that was audited, as a relative URI. */
   artifact: string;
+  /** The project, for where the game declares what findings speak of. */
+  index?: ProjectIndex;
   /** What changed since a baseline; absent: there is none. */
   since?: FindingChange;
 }
 
 /**
- * The audit as SARIF 2.1.0: rules with help texts, logical locations for what findings speak of, partial fingerprints,
- * suppressions for waivers, and the state against a baseline.
+ * The audit as SARIF 2.1.0: rules with help texts, logical locations for what findings speak of, the place in the game's
+ * repository where its manifest gives one, partial fingerprints, suppressions for waivers, and the state against a baseline.
  */
 export function auditSarif(result: AuditResult, options: SarifOptions): object {
   const rules = ALL_RULES.map(({ meta }) => ({
@@ -30,9 +35,9 @@ export function auditSarif(result: AuditResult, options: SarifOptions): object {
   const added = options.since && new Set(options.since.added);
   const state = (f: Finding): object => (added ? { baselineState: added.has(f) ? 'new' : 'unchanged' } : {});
   const results = [
-    ...result.findings.map((f) => ({ ...sarifResult(f, indexOf, options.artifact), ...state(f) })),
+    ...result.findings.map((f) => ({ ...sarifResult(f, indexOf, options), ...state(f) })),
     ...(options.since?.gone ?? []).map((f) => ({
-      ...sarifResult(f, indexOf, options.artifact),
+      ...sarifResult(f, indexOf, options),
       baselineState: 'absent',
     })),
   ];
@@ -51,7 +56,12 @@ export function auditSarif(result: AuditResult, options: SarifOptions): object {
   };
 }
 
-function sarifResult(f: Finding, indexOf: ReadonlyMap<string, number>, artifact: string): object {
+function sarifResult(
+  f: Finding,
+  indexOf: ReadonlyMap<string, number>,
+  { artifact, index }: SarifOptions,
+): object {
+  const source = index && sourceOf(index, f.subject);
   const logical = f.occurrences.map((at) => ({ fullyQualifiedName: at, kind: 'object' }));
   return {
     ruleId: ruleName(f),
@@ -65,8 +75,21 @@ function sarifResult(f: Finding, indexOf: ReadonlyMap<string, number>, artifact:
         logicalLocations: logical.length > 0 ? logical : [{ fullyQualifiedName: canonicalJson(f.subject) }],
       },
     ],
+    ...(source ? { relatedLocations: [declaredAt(source)] } : {}),
     partialFingerprints: { 'oquel/v1': f.fingerprint },
     ...(f.waived ? { suppressions: [{ kind: 'external', status: 'accepted' }] } : {}),
     properties: { subject: f.subject },
+  };
+}
+
+/** Where the game declares it, relative to its repository. */
+function declaredAt({ file, line }: Source): object {
+  return {
+    id: 1,
+    physicalLocation: {
+      artifactLocation: { uri: encodeURI(file) },
+      ...(line === undefined ? {} : { region: { startLine: line } }),
+    },
+    message: { text: 'declared here' },
   };
 }

@@ -166,6 +166,11 @@ class Merging {
       ? { ...(was ?? { id: item.id, kind: item.kind }), ...own, origin: this.origin }
       : { ...was };
     if (isOurs && item.source === undefined) delete base.source;
+    // A plan that grew for things without a place stays as large.
+    const grew = item.placements?.some((p) => !p.at) === true;
+    if (grew && base.size && was?.size) {
+      base.size = [Math.max(base.size[0], was.size[0]), Math.max(base.size[1], was.size[1])];
+    }
     return this.inside(base, item);
   }
   /** The lists of an asset. */

@@ -5,6 +5,7 @@ import {
   stopsGate,
   type AuditResult,
   type FindingChange,
+  type ProjectIndex,
 } from '@oquel/core';
 import type { ReactNode } from 'react';
 import { saveFile } from '../../parts/save-file.js';
@@ -19,7 +20,7 @@ const WAYS = {
 
 /** The audit as files, made here by the same code as the command line's. */
 export function Exports({ since }: { since: FindingChange | null }): ReactNode {
-  const { audit, project } = useSessionState();
+  const { audit, project, index } = useSessionState();
   if (!audit) return null;
   const level = project.policy?.gate ?? 'error';
   return (
@@ -30,7 +31,7 @@ export function Exports({ since }: { since: FindingChange | null }): ReactNode {
           type="button"
           className="word"
           title={`Save as ${WAYS[way][0]}`}
-          onClick={() => saveFile(WAYS[way][0], WAYS[way][1], textOf(way, audit, level, since))}
+          onClick={() => saveFile(WAYS[way][0], WAYS[way][1], textOf(way, index, audit, level, since))}
         >
           {way}
         </button>
@@ -41,6 +42,7 @@ export function Exports({ since }: { since: FindingChange | null }): ReactNode {
 
 function textOf(
   way: keyof typeof WAYS,
+  index: ProjectIndex,
   audit: AuditResult,
   level: 'error' | 'warning',
   since: FindingChange | null,
@@ -50,7 +52,8 @@ function textOf(
       return `${JSON.stringify(audit, null, 2)}\n`;
     case 'SARIF': {
       const artifact = `${encodeURIComponent(audit.project)}.oquel.json`;
-      return `${JSON.stringify(auditSarif(audit, { artifact, ...(since ? { since } : {}) }), null, 2)}\n`;
+      const options = { artifact, index, ...(since ? { since } : {}) };
+      return `${JSON.stringify(auditSarif(audit, options), null, 2)}\n`;
     }
     case 'JUnit': {
       const isNew = since && new Set(since.added.map((f) => f.fingerprint));

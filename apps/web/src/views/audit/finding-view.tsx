@@ -1,4 +1,12 @@
-import { printFrom, ALL_RULES, thresholds, type Binding, type Finding } from '@oquel/core';
+import {
+  printFrom,
+  ALL_RULES,
+  sourceOf,
+  sourceText,
+  thresholds,
+  type Binding,
+  type Finding,
+} from '@oquel/core';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useSessionState } from '../../session/session-context.js';
@@ -22,6 +30,7 @@ export function FindingView({ finding }: { finding: Finding }): ReactNode {
     audit?.findings.filter((f) => f.rule === finding.rule && f.class === finding.class && !f.waived).length ??
     0;
   const ripple = rippleOfEvidence(base, finding);
+  const source = sourceOf(index, finding.subject);
   return (
     <article className="finding" aria-label="Finding" tabIndex={0}>
       <h2>{finding.message}</h2>
@@ -33,6 +42,7 @@ export function FindingView({ finding }: { finding: Finding }): ReactNode {
           {finding.rule}
           {finding.class !== undefined && `, ${finding.class}`}
         </span>
+        {source && <span className="mono">declared in {sourceText(source)}</span>}
         {finding.waived && <b>waived</b>}
         <span className="mono" title="Fingerprint: names this finding in waivers and baselines">
           {finding.fingerprint}
