@@ -125,7 +125,12 @@ describe('an open project', () => {
     const { audit } = await settled(session);
     const dangling = audit!.findings.find((f) => f.rule === 'dangling-target')!;
     const cures = await session.cures(dangling.fingerprint);
-    expect(cures.map((c) => c.label)).toEqual(['Use brake-1', 'Use brake-2', 'Remove gust-2']);
+    expect(cures.map((c) => c.label)).toEqual([
+      'Use brake-1',
+      'Use brake-2',
+      'Make brake-3',
+      'Remove gust-2',
+    ]);
     expect(await session.cures('gone')).toEqual([]);
     session.close();
   });
