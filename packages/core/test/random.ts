@@ -1,3 +1,8 @@
+/** How many random cases are tried; `OQUEL_SEEDS=5` tries five times as many. */
+export function seeds(usual: number): number {
+  return usual * Number(process.env.OQUEL_SEEDS ?? 1);
+}
+
 /** A small seeded generator (mulberry32), so that a failing case can be run again by its seed. */
 export class Random {
   constructor(private state: number) {}
