@@ -290,7 +290,8 @@ export const binding: Shape<T.Binding> = refine(
   { not: { properties: { from: { required: ['channel'] }, to: { required: ['channel'] } } } },
 );
 
-export const asset: Shape<T.Asset> = object<T.Asset>({
+/** What assets of a project and of a manifest declare alike, in the order of the format. */
+const assetHead = {
   id: name,
   kind: oneOf('scene', 'prefab', 'widget'),
   tags: optional(list(text)),
@@ -301,9 +302,15 @@ export const asset: Shape<T.Asset> = object<T.Asset>({
   size: optional(vec2),
   area: optional(area),
   properties: optional(list(property, 'name')),
-  events: optional(list(event, 'name')),
+};
+const assetLists = {
   actions: optional(list(action, 'name')),
   placements: optional(list(placement, 'id')),
+};
+export const asset: Shape<T.Asset> = object<T.Asset>({
+  ...assetHead,
+  events: optional(list(event, 'name')),
+  ...assetLists,
   bindings: optional(list(binding, 'id')),
   ...fromGame,
 });
@@ -444,19 +451,9 @@ export const manifest: Shape<T.Manifest> = object<T.Manifest>({
   assets: optional(
     list(
       object<T.ManifestAsset>({
-        id: name,
-        kind: oneOf('scene', 'prefab', 'widget'),
-        tags: optional(list(text)),
-        note: optional(prose),
-        persistent: optional(bool),
-        runsInPause: optional(bool),
-        existsOn: optional(oneOf('all', 'authority')),
-        size: optional(vec2),
-        area: optional(area),
-        properties: optional(list(property, 'name')),
+        ...assetHead,
         events: optional(list(manifestEvent, 'name')),
-        actions: optional(list(action, 'name')),
-        placements: optional(list(placement, 'id')),
+        ...assetLists,
         source: optional(source),
       }),
       'id',
