@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import { indexProject, readProjectText, type Project } from '@oquel/core';
 import { DEMO } from '../../server/test/harness.js';
-import { lookAtCsv } from '../src/workers/csv-incoming.js';
+import { lookAtTable } from '../src/workers/table-incoming.js';
 import { readIncoming, zipOf, type Incoming, type Unfit } from '../src/workers/incoming.js';
 
 const text = readFileSync(DEMO, 'utf8');
@@ -67,9 +67,11 @@ describe('a table that comes in', () => {
   const index = indexProject(demo);
   it('is looked at as its columns are called, or as they are mapped', () => {
     const csv = 'Szene,sender,event,receiver,action\npylon-ridge,mast-2,onGust,brake-2,release\n';
-    const guessed = lookAtCsv(index, { text: csv, mapping: null, owner: '' });
+    const guessed = lookAtTable(index, { text: csv, file: 'a.csv', kind: null, mapping: null, owner: '' });
     expect(guessed).toMatchObject({ counts: { broken: 1 }, mapping: { sender: 1 }, changes: [] });
-    const mapped = lookAtCsv(index, {
+    const mapped = lookAtTable(index, {
+      file: 'a.csv',
+      kind: null,
       text: csv,
       mapping: { asset: 0, sender: 1, event: 2, receiver: 3, action: 4 },
       owner: '',
@@ -79,7 +81,13 @@ describe('a table that comes in', () => {
       taken: [{ line: 2, asset: 'pylon-ridge', text: 'when mast-2.onGust do brake-2.release' }],
       changes: [{ op: 'insert', asset: 'pylon-ridge' }],
     });
-    const owned = lookAtCsv(index, { text: csv, mapping: null, owner: 'pylon-ridge' });
+    const owned = lookAtTable(index, {
+      text: csv,
+      file: 'a.csv',
+      kind: null,
+      mapping: null,
+      owner: 'pylon-ridge',
+    });
     expect(owned).toMatchObject({ counts: { new: 1 } });
   });
   it('tells the first rows of very many, and takes all of them', () => {
@@ -87,7 +95,9 @@ describe('a table that comes in', () => {
       { length: 2000 },
       (_, i) => `pylon-ridge,mast-2,onGust,brake-2,release,${i / 10}`,
     );
-    const look = lookAtCsv(index, {
+    const look = lookAtTable(index, {
+      file: 'a.csv',
+      kind: null,
       text: `asset,sender,event,receiver,action,delay\n${rows.join('\n')}\n`,
       mapping: null,
       owner: '',
@@ -98,7 +108,7 @@ describe('a table that comes in', () => {
     expect(look.changes).toHaveLength(2000);
   });
   it('that is none is told as such', () => {
-    expect(lookAtCsv(index, { text: '', mapping: null, owner: '' })).toEqual({
+    expect(lookAtTable(index, { text: '', file: '', kind: null, mapping: null, owner: '' })).toEqual({
       fault: 'the file is empty; its first line must name the columns',
     });
   });

@@ -138,6 +138,7 @@ export {
   mergeDeclaration,
   parseDeclaration,
   printDeclaration,
+  printWholeDeclaration,
   type Declaration,
   type DeclarationKind,
 } from './wireline/declaration.js';
@@ -296,6 +297,19 @@ export { isManifestText, readManifestText, type ReadManifest } from './manifest/
 export { mergeManifest, MergeRefused, type Merged } from './manifest/merge.js';
 export { withoutMarks } from './manifest/marks.js';
 export { dangling, mergeText } from './manifest/merge-text.js';
+export { TABLE_KINDS, type TableKind } from './tables/kind.js';
+export {
+  fieldsOf,
+  guessTableKind,
+  guessTableMapping,
+  TABLES,
+  type AnyKind,
+  type AnyTable,
+  type TableMapping,
+} from './tables/tables.js';
+export { propertyOfHeading } from './tables/placements.js';
+export { readTable, type TableAsk, type TableRead, type TableRow } from './tables/read-table.js';
+export { tableCsv } from './tables/write-table.js';
 export { makeForRows, type CsvMade } from './exchange/csv-making.js';
 export { sourceOf, sourceText } from './audit/source-of.js';
 export { isMisspelt } from './declare/misspelt.js';

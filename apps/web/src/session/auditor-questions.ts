@@ -20,7 +20,7 @@ import type {
   StateText,
 } from '../workers/auditor.js';
 import type { Incoming, Unfit } from '../workers/incoming.js';
-import type { CsvAsk } from '../workers/csv-incoming.js';
+import type { TableQuestion } from '../workers/table-incoming.js';
 
 type Methods = {
   [K in keyof Auditor as Auditor[K] extends (...args: never[]) => unknown ? K : never]: Auditor[K];
@@ -87,9 +87,9 @@ export abstract class AuditorQuestions {
     await this.auditing;
     return this.auditor.compareIncoming(incoming);
   }
-  async csv(ask: CsvAsk): ReturnType<AuditorPort['csv']> {
+  async table(ask: TableQuestion): ReturnType<AuditorPort['table']> {
     await this.auditing;
-    return this.auditor.csv(ask);
+    return this.auditor.table(ask);
   }
   async zip(): Promise<Uint8Array> {
     await this.auditing;

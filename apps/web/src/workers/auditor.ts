@@ -59,7 +59,7 @@ import {
   withoutMarks,
 } from '@oquel/core';
 
-import { lookAtCsv, type CsvAsk, type CsvLook } from './csv-incoming.js';
+import { lookAtTable, type TableLook, type TableQuestion } from './table-incoming.js';
 import { readIncoming, readManifestInto, zipOf, type Incoming, type Unfit } from './incoming.js';
 
 export interface Audited {
@@ -191,8 +191,8 @@ export class Auditor {
       findings: this.findingChange(live.project, live.result.findings, project, its.findings),
     };
   }
-  csv(ask: CsvAsk): CsvLook | { fault: string } {
-    return lookAtCsv(this.live.context.index, ask);
+  table(ask: TableQuestion): TableLook | { fault: string } {
+    return lookAtTable(this.live.context.index, ask);
   }
   zip(): Uint8Array {
     return zipOf(this.live.project);

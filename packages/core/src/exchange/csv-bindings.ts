@@ -8,6 +8,7 @@ import type { Binding } from '../project/types.js';
 import { checkLine } from '../wireline/check.js';
 import { parseConditions, parseWireLine } from '../wireline/parse.js';
 import type { WireLineFault } from '../wireline/scanner.js';
+import { CellFault, yesNoCell } from './cell.js';
 import type { CsvCells, CsvTable } from './csv-table.js';
 
 /** What a column can be. */
@@ -281,9 +282,12 @@ function readExtras(row: Cells): Pick<Binding, 'if' | 'limit' | 'delay' | 'enabl
   }
   const enabled = row.text('enabled').toLowerCase();
   if (enabled !== '') {
-    const is = YES.includes(enabled);
-    if (!is && !NO.includes(enabled)) row.fault('enabled', `"${enabled}" is neither yes nor no`);
-    else next.enabled = is;
+    try {
+      next.enabled = yesNoCell.read(enabled);
+    } catch (error) {
+      if (!(error instanceof CellFault)) throw error;
+      row.fault('enabled', error.message);
+    }
   }
   const origin = row.text('origin').toLowerCase();
   if (origin !== '') {
@@ -294,5 +298,3 @@ function readExtras(row: Cells): Pick<Binding, 'if' | 'limit' | 'delay' | 'enabl
   if (note !== '') next.note = note;
   return next;
 }
-const YES = ['yes', 'true', 'on', '1', 'x'];
-const NO = ['no', 'false', 'off', '0'];

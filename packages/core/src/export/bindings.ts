@@ -2,7 +2,7 @@ import type { Binding, Project } from '../project/types.js';
 import { printConditions } from '../wireline/conditions.js';
 import { printPathDot } from '../wireline/names.js';
 import { printAllOptions, printFrom, printTo } from '../wireline/print.js';
-import { csvText } from './csv.js';
+import { csvText, type Delimiter } from './csv.js';
 
 const COLUMNS = [
   'asset',
@@ -18,11 +18,11 @@ const COLUMNS = [
 ];
 
 /** Every binding as CSV, one a line, in running order; reading it back gives the very same bindings. */
-export function bindingsCsv(project: Project): string {
-  return csvText([
-    COLUMNS,
-    ...project.assets.flatMap(({ id, bindings = [] }) => bindings.map((b) => [id, ...cells(b)])),
-  ]);
+export function bindingsCsv(project: Project, delimiter?: Delimiter): string {
+  return csvText(
+    [COLUMNS, ...project.assets.flatMap(({ id, bindings = [] }) => bindings.map((b) => [id, ...cells(b)]))],
+    delimiter,
+  );
 }
 
 function cells(b: Binding): string[] {

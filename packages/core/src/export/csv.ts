@@ -5,12 +5,15 @@ import { canonicalJson } from '../project/canonical.js';
 import { edgeTable } from './graph-table.js';
 import type { Graph } from '../graph/graph.js';
 
-/** RFC 4180: comma, quotes where needed (also for blanks at an end), CRLF. Cells that begin like a formula are guarded. */
-export function csvText(rows: Iterable<readonly (string | number)[]>): string {
+/** What stands between cells: a comma in files, a tab for pasting into a spreadsheet. */
+export type Delimiter = ',' | '\t';
+
+/** RFC 4180: quotes where needed (also for blanks at an end), CRLF. Cells that begin like a formula are guarded. */
+export function csvText(rows: Iterable<readonly (string | number)[]>, delimiter: Delimiter = ','): string {
   const guarded = Array.from(rows, (row) =>
     row.map((cell) => (typeof cell === 'string' ? guardCell(cell) : cell)),
   );
-  return stringify(guarded, { record_delimiter: 'windows', quoted_match: /^\s|\s$/ });
+  return stringify(guarded, { delimiter, record_delimiter: 'windows', quoted_match: /^\s|\s$/ });
 }
 
 /** The findings as CSV, one a line; occurrences in one field, separated by blanks. */

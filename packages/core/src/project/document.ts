@@ -84,7 +84,7 @@ const area = byKey<T.Area>({
 const source = object<T.Source>({ file: text, line: optional(wholeAtLeast(1)) });
 const fromGame = { origin: optional(label), source: optional(source) };
 
-const property = object<T.Property>({
+export const property: Shape<T.Property> = object<T.Property>({
   name,
   type,
   default: value,
@@ -143,7 +143,7 @@ const eventParts = {
   note: optional(prose),
   ...fromGame,
 };
-const event = object<T.EventDecl>({ ...eventParts, cause });
+export const event: Shape<T.EventDecl> = object<T.EventDecl>({ ...eventParts, cause });
 const manifestEvent = object<T.ManifestEvent>({ ...eventParts, cause: optional(cause) });
 
 const asked: Shape<T.Asked> = literalOr(
@@ -207,7 +207,7 @@ const effect = byKey<T.Effect>({
     properties: optional(mapOf(value)),
   }),
 });
-const action = object<T.Action>({
+export const action: Shape<T.Action> = object<T.Action>({
   name,
   params: optional(fields),
   expectsSender: optional(bool),
@@ -419,11 +419,20 @@ const rehearsal = object<T.Rehearsal>({
   steps: list(step),
 });
 
-const enumDecl = object<T.EnumDecl>({ name: label, values: list(text), ...fromGame });
-const keyTable = object<T.KeyTable>({ name, keys: list(text), ...fromGame });
-const channel = object<T.Channel>({ name, payload: optional(fields), note: optional(prose), ...fromGame });
-const loadSet = object<T.LoadSet>({ name: label, scenes: list(text) });
-const peer = object<T.Peer>({ name: label, role: oneOf('server', 'client') });
+export const enumDecl: Shape<T.EnumDecl> = object<T.EnumDecl>({
+  name: label,
+  values: list(text),
+  ...fromGame,
+});
+export const keyTable: Shape<T.KeyTable> = object<T.KeyTable>({ name, keys: list(text), ...fromGame });
+export const channel: Shape<T.Channel> = object<T.Channel>({
+  name,
+  payload: optional(fields),
+  note: optional(prose),
+  ...fromGame,
+});
+export const loadSet: Shape<T.LoadSet> = object<T.LoadSet>({ name: label, scenes: list(text) });
+export const peer: Shape<T.Peer> = object<T.Peer>({ name: label, role: oneOf('server', 'client') });
 
 export const project: Shape<T.Project> = object<T.Project>({
   format: leaf(`"${FORMAT}"`, { const: FORMAT }, (v) => v === FORMAT),

@@ -1,10 +1,13 @@
 import type { Action, Cause, EventDecl, Property, Type, Value } from '../project/types.js';
 import { literalType } from '../project/arg-types.js';
+import { printDelivery, takeDelivery } from './delivery.js';
 import { guessCause } from './guess.js';
 import {
-  parseEffectAt,
+  attempt,
+  effectsAt,
   printEffect,
   printFields,
+  printType,
   fieldsAt,
   literalAt,
   nameAt,
@@ -40,27 +43,43 @@ export const CAUSE_PHRASES: readonly string[] = [...CAUSE_OF.keys(), 'every 1s',
 
 /**
  * `event onRung(speed: float) when used by Boat, #loud at most 3 in pause`,
- * `action open(force: float): set isOpen to true; raise onOpened`, `property isOpen: bool = false key`. What has no words
- * here (a note, delivery over the network) is not printed; `mergeDeclaration` keeps it.
+ * `action open(force: float): set isOpen to true; raise onOpened`, `property isOpen: bool = false key`. A note and
+ * delivery over the network are read but not printed; `mergeDeclaration` keeps them.
  */
 export function printDeclaration(declaration: Declaration): string {
+  return printed(declaration, false);
+}
+/** The same with its note and with how it is delivered: the line that says all of it. */
+export function printWholeDeclaration(declaration: Declaration): string {
+  return printed(declaration, true);
+}
+function printed(declaration: Declaration, isWhole: boolean): string {
   switch (declaration.kind) {
     case 'event':
-      return `event ${printEvent(declaration.value)}`;
+      return `event ${printEvent(declaration.value, isWhole)}`;
     case 'action':
-      return `action ${printAction(declaration.value)}`;
+      return `action ${printAction(declaration.value, isWhole)}`;
     case 'property':
       return `property ${printProperty(declaration.value)}`;
   }
 }
-function printEvent(e: EventDecl): string {
+function printNote(note: string): string {
+  return `note ${JSON.stringify(note)}`;
+}
+function printEvent(e: EventDecl, isWhole: boolean): string {
   const words = [printName(e.name) + (e.payload ? `(${printFields(e.payload)})` : ''), printCause(e.cause)];
   if (e.limit !== undefined) words.push(`at most ${e.limit}`);
   if (e.raisedInPause) words.push('in pause');
   if (e.expectsListener) words.push('expects a listener');
+  if (isWhole) {
+    const delivery = printDelivery(e.delivery ?? {});
+    if (delivery !== '') words.push(delivery);
+    if (e.note !== undefined) words.push(printNote(e.note));
+  }
   return words.join(' ');
 }
-function printCause(cause: Cause): string {
+/** `when used by Boat`, `every 2s`, `from code`. */
+export function printCause(cause: Cause): string {
   if (cause.type === 'timer') return `every ${cause.every}s`;
   if (cause.type === 'code') return 'from code';
   if (cause.type === 'change') return `when ${printName(cause.property)} changes`;
@@ -71,16 +90,17 @@ function printCause(cause: Cause): string {
 function activator(name: string): string {
   return name.startsWith('#') ? `#${printName(name.slice(1))}` : printName(name);
 }
-function printAction(a: Action): string {
+function printAction(a: Action, isWhole: boolean): string {
   const head = [printName(a.name) + (a.params ? `(${printFields(a.params)})` : '')];
   if (a.whileAsleep) head.push('while asleep');
   if (a.expectsSender) head.push('expects a sender');
+  if (isWhole && a.note !== undefined) head.push(printNote(a.note));
   const effects = a.effects ?? [];
   return effects.length === 0 ? head.join(' ') : `${head.join(' ')}: ${effects.map(printEffect).join('; ')}`;
 }
 function printProperty(p: Property): string {
   return [
-    `${printName(p.name)}: ${p.type} = ${typeof p.default === 'string' ? JSON.stringify(p.default) : printValue(p.default)}`,
+    `${printName(p.name)}: ${printType(p.type)} = ${typeof p.default === 'string' ? JSON.stringify(p.default) : printValue(p.default)}`,
     ...(p.isKey ? ['key'] : []),
     ...(p.unique ? ['unique'] : []),
   ].join(' ');
@@ -140,8 +160,19 @@ function eventAt(s: Scanner): EventDecl {
       event.limit = Number(s.take(/^\d+(?![\w.])/) ?? s.fail('a whole number'));
     } else if (s.take(/^in\s+pause(?![\w-])/) !== null) event.raisedInPause = true;
     else if (s.take(/^expects\s+a\s+listener(?![\w-])/) !== null) event.expectsListener = true;
+    else if (s.sees(DELIVERY)) takeDelivery(s, (event.delivery ??= {}));
+    else if (s.takeWord('note')) event.note = noteAt(s);
     else return event;
   }
+}
+const DELIVERY = /^(?:raised\s+by|received\s+by|unreliable|reliable)(?![\w-])/;
+function noteAt(s: Scanner): string {
+  s.skipBlanks();
+  return s.takeQuoted() ?? s.fail('a text in quotes');
+}
+/** Reads what brings an event about; "when" may be left out. */
+export function parseCause(text: string): ParsedText<Cause> {
+  return attempt(/^\s*(?:when|every|from)\s/.test(text) ? text : `when ${text}`, (s) => causeAt(s)!);
 }
 function causeAt(s: Scanner): Cause | null {
   if (s.takeWord('every')) return { type: 'timer', every: secondsAt(s) };
@@ -182,15 +213,12 @@ function actionAt(s: Scanner): Action {
   for (;;) {
     if (s.take(/^while\s+asleep(?![\w-])/) !== null) action.whileAsleep = true;
     else if (s.take(/^expects\s+a\s+sender(?![\w-])/) !== null) action.expectsSender = true;
+    else if (s.takeWord('note')) action.note = noteAt(s);
     else break;
   }
   if (s.take(/^:/) === null) return action;
-  const params = new Set((action.params ?? []).map((p) => p.name));
-  do {
-    if (s.ended) break;
-    (action.effects ??= []).push(parseEffectAt(s, params));
-  } while (s.take(/^;/) !== null);
-  return action;
+  const effects = effectsAt(s, new Set((action.params ?? []).map((p) => p.name)));
+  return effects.length > 0 ? { ...action, effects } : action;
 }
 
 function propertyAt(s: Scanner, defaultOf: DefaultOf): Property {
@@ -208,13 +236,14 @@ function propertyAt(s: Scanner, defaultOf: DefaultOf): Property {
 }
 
 /**
- * What a line says put in the place of what is declared: what lines have no words for stays. Of another kind it stands
+ * What a line says put in the place of what is declared: a note and delivery that it does not speak of stay. Of another kind it stands
  * alone.
  */
 export function mergeDeclaration(old: Declaration, next: Declaration): Declaration {
   if (old.kind !== next.kind) return next;
   const said = SAID[old.kind];
-  const kept = Object.fromEntries(Object.entries(old.value).filter(([part]) => !said.has(part)));
+  const isKept = (part: string): boolean => !said.has(part) && !Object.hasOwn(next.value, part);
+  const kept = Object.fromEntries(Object.entries(old.value).filter(([part]) => isKept(part)));
   return { kind: next.kind, value: { ...next.value, ...kept } } as Declaration;
 }
 const SAID: Record<DeclarationKind, ReadonlySet<string>> = {

@@ -12,9 +12,14 @@ export type ParsedText<T> = { value: T } | { fault: WireLineFault };
 
 /** `speed: float, line: enum:Line, force?: int`; a `?` marks a field that may be left out. */
 export function printFields(fields: readonly Field[]): string {
-  return fields.map((f) => `${printName(f.name)}${f.optional ? '?' : ''}: ${f.type}`).join(', ');
+  return fields.map((f) => `${printName(f.name)}${f.optional ? '?' : ''}: ${printType(f.type)}`).join(', ');
 }
 
+/** `float`, `enum:Side`, `enum:"Side of it"`. */
+export function printType(type: Type): string {
+  const found = /^(enum|key):(?![^\s,)"]+$)/.exec(type);
+  return found ? `${found[0]}${JSON.stringify(type.slice(found[0].length))}` : type;
+}
 export function parseFields(text: string): ParsedText<Field[]> {
   return attempt(text, (s) => (s.ended ? [] : fieldsAt(s)));
 }
@@ -68,6 +73,18 @@ function pairs<T>(record: Record<string, T>, print: (value: T) => string): strin
 /** Reads an effect of an action that has these parameters: a bare word that is one of them is asked about, not taken. */
 export function parseEffect(text: string, params: ReadonlySet<string> = new Set()): ParsedText<Effect> {
   return attempt(text, (s) => parseEffectAt(s, params));
+}
+/** Effects with semicolons between them. */
+export function parseEffects(text: string, params: ReadonlySet<string>): ParsedText<Effect[]> {
+  return attempt(text, (s) => effectsAt(s, params));
+}
+export function effectsAt(s: Scanner, params: ReadonlySet<string>): Effect[] {
+  const effects: Effect[] = [];
+  do {
+    if (s.ended) break;
+    effects.push(parseEffectAt(s, params));
+  } while (s.take(/^;/) !== null);
+  return effects;
 }
 export function parseEffectAt(s: Scanner, params: ReadonlySet<string>): Effect {
   const body = bodyAt(s, params);
@@ -125,7 +142,8 @@ function bodyAt(s: Scanner, params: ReadonlySet<string>): object {
   return s.fail('an effect: set, toggle, add, raise, spawn, wake, sleep or destroy');
 }
 
-function attempt<T>(text: string, read: (s: Scanner) => T): ParsedText<T> {
+/** Reads a whole text by one of the readers of parts. */
+export function attempt<T>(text: string, read: (s: Scanner) => T): ParsedText<T> {
   const s = new Scanner(text);
   try {
     const value = read(s);
@@ -141,6 +159,8 @@ export function nameAt(s: Scanner, expected: string): string {
   return s.takeQuoted() ?? s.takeHere(/^[A-Za-z_][A-Za-z0-9_-]*/) ?? s.fail(expected);
 }
 export function typeAt(s: Scanner): Type {
+  const kind = s.take(/^(?:enum|key):(?=")/);
+  if (kind !== null) return `${kind}${s.takeQuoted()!}` as Type;
   const found = s.take(/^(?:(?:bool|int|float|string|vec2|instance)(?![\w:-])|(?:enum|key):[^\s,)]+)/);
   return (found ??
     s.fail('a type: bool, int, float, string, vec2, instance, enum:Name or key:Table')) as Type;

@@ -1,4 +1,5 @@
-import type { Area, Placement, Value, Vec2 } from '../project/types.js';
+import type { Placement, Value } from '../project/types.js';
+import { areaAt, pairAt, printArea } from './area.js';
 import { literalAt, nameAt, recordAt, type ParsedText } from './declared.js';
 import { printName } from './names.js';
 import { printValue } from './print.js';
@@ -28,11 +29,6 @@ export function printPlacement(p: Placement): string {
 /** A path that stands without quotes. */
 const PATH = /^[A-Za-z0-9_~][A-Za-z0-9_~/-]*$/;
 
-function printArea(area: Area): string {
-  if ('circle' in area) return `circle ${area.circle}`;
-  if ('rect' in area) return area.rect.join(' x ');
-  return `polygon ${area.polygon.map(([x, y]) => `(${x}, ${y})`).join(' ')}`;
-}
 function printRecord(values: Record<string, Value>): string {
   return `(${Object.entries(values)
     .map(([name, value]) => `${printName(name)} = ${printValue(value)}`)
@@ -95,34 +91,4 @@ function mutedAt(s: Scanner): string[] {
   while (s.take(/^,/) !== null);
   if (s.take(/^\)/) === null) s.fail('")"');
   return ids;
-}
-function areaAt(s: Scanner): Area {
-  if (s.takeWord('circle')) return { circle: sizeAt(s) };
-  if (s.takeWord('polygon')) {
-    const polygon: Vec2[] = [];
-    while (s.take(/^\(/) !== null) {
-      polygon.push(pairAt(s));
-      if (s.take(/^\)/) === null) s.fail('")"');
-    }
-    if (polygon.length < 3) s.fail('at least three corners, such as (0, 0)');
-    return { polygon };
-  }
-  const wide = sizeAt(s);
-  if (s.take(/^x(?![A-Za-z_])/) === null) s.fail('"x" and how deep it is');
-  return { rect: [wide, sizeAt(s)] };
-}
-function sizeAt(s: Scanner): number {
-  const from = s.at;
-  const size = numberAt(s);
-  if (size > 0) return size;
-  s.backTo(from);
-  return s.fail('more than 0 metres');
-}
-function pairAt(s: Scanner): Vec2 {
-  const x = numberAt(s);
-  if (s.take(/^,/) === null) s.fail('"," and a number');
-  return [x, numberAt(s)];
-}
-function numberAt(s: Scanner): number {
-  return Number(s.take(/^-?\d+(?:\.\d+)?(?:[eE][+-]?\d+)?/) ?? s.fail('metres'));
 }

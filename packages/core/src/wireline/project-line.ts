@@ -2,7 +2,7 @@ import { changeItems } from '../catalogue/edits.js';
 import type { Change } from '../edit/change.js';
 import type { ProjectIndex } from '../project/index-project.js';
 import type { Channel, EnumDecl, KeyTable, LoadSet, Peer } from '../project/types.js';
-import { fieldsAt, nameAt, type ParsedText } from './declared.js';
+import { attempt, fieldsAt, nameAt, type ParsedText } from './declared.js';
 import { Scanner, WireLineFault } from './scanner.js';
 
 /** One line that declares something of the project itself. */
@@ -56,7 +56,12 @@ function declarationAt(s: Scanner, kind: ProjectKind): ProjectDeclaration {
       const payload = s.take(/^\(/) === null ? [] : fieldsAt(s);
       if (payload.length > 0 && s.take(/^\)/) === null) s.fail('")"');
       else if (payload.length === 0) s.take(/^\)/);
-      return { kind, value: payload.length > 0 ? { name, payload } : { name } };
+      s.skipBlanks();
+      const note = s.takeWord('note') ? quotedAt(s) : undefined;
+      return {
+        kind,
+        value: { name, ...(payload.length > 0 ? { payload } : {}), ...(note === undefined ? {} : { note }) },
+      };
     }
     case 'enum': {
       const name = nameAt(s, 'the name of the enum');
@@ -81,9 +86,21 @@ function declarationAt(s: Scanner, kind: ProjectKind): ProjectDeclaration {
     }
   }
 }
+function quotedAt(s: Scanner): string {
+  s.skipBlanks();
+  return s.takeQuoted() ?? s.fail('a text in quotes');
+}
 /** Behind a colon: texts with commas between them; in quotes where they have a comma or a quote. */
 function itemsAt(s: Scanner, what: string): string[] {
   if (s.take(/^:/) === null) s.fail(`":" and ${what}`);
+  return listAt(s, what);
+}
+/** Reads `bow, "stern, left"`; `()` is none. */
+export function parseItems(text: string, what: string): ParsedText<string[]> {
+  return attempt(text, (s) => listAt(s, what));
+}
+function listAt(s: Scanner, what: string): string[] {
+  if (s.take(/^\(\s*\)/) !== null) return [];
   const items: string[] = [];
   do {
     s.skipBlanks();

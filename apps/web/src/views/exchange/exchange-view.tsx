@@ -1,14 +1,15 @@
 import './exchange.css';
-import { useRef, useState, type DragEvent, type ReactNode } from 'react';
+import { useEffect, useRef, useState, type DragEvent, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { importDocument } from '../../api/client.js';
 import { isManifestText } from '@oquel/core';
+import { isForView } from '../../parts/clipboard.js';
 import { readFile } from '../../parts/incoming/read-file.js';
 import { IncomingReport, UnfitReport } from '../../parts/incoming/incoming-report.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import type { Comparison } from '../../workers/auditor.js';
 import type { Incoming, Unfit } from '../../workers/incoming.js';
-import { CsvPanel } from './csv-panel.js';
+import { TablePanel } from './table-panel.js';
 import { WaysOut } from './ways-out.js';
 
 type Came =
@@ -66,6 +67,16 @@ export function ExchangeView(): ReactNode {
       setBusy('');
     }
   };
+  useEffect(() => {
+    const paste = (e: ClipboardEvent): void => {
+      const text = e.clipboardData?.getData('text/plain') ?? '';
+      if (text.trim() === '' || !isForView(e)) return;
+      e.preventDefault();
+      setCame({ kind: 'csv', file: 'the clipboard', text });
+    };
+    document.addEventListener('paste', paste);
+    return () => document.removeEventListener('paste', paste);
+  }, []);
   const drop = (e: DragEvent): void => {
     e.preventDefault();
     setOver(false);
@@ -118,8 +129,8 @@ export function ExchangeView(): ReactNode {
             Choose a file ...
           </button>
           <span className="soft">
-            or drop one here: a document, a zip of the folder form, a manifest of the game, or a table of
-            bindings (CSV)
+            or drop one here: a document, a zip of the folder form, a manifest of the game, or a table (CSV).
+            Rows copied from a spreadsheet can be pasted here.
           </span>
         </div>
         {busy !== '' && (
@@ -161,7 +172,12 @@ export function ExchangeView(): ReactNode {
           </IncomingReport>
         )}
         {came?.kind === 'csv' && (
-          <CsvPanel key={came.file} file={came.file} text={came.text} onDone={() => setCame(null)} />
+          <TablePanel
+            key={`${came.file} ${came.text.length}`}
+            file={came.file}
+            text={came.text}
+            onDone={() => setCame(null)}
+          />
         )}
       </div>
       <WaysOut />

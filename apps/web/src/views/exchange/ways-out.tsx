@@ -1,14 +1,20 @@
-import { bindingsCsv } from '@oquel/core';
+import { bindingsCsv, tableCsv, type AnyKind } from '@oquel/core';
 import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
+import { copyText } from '../../parts/clipboard.js';
 import { saveFile } from '../../parts/save-file.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
+import { ALL_KINDS, kindText } from './kind-text.js';
 
 /** Everything that the project can be saved as. */
 export function WaysOut(): ReactNode {
   const session = useSession();
-  const { id, project } = useSessionState();
+  const { id, index, project } = useSessionState();
   const [fault, setFault] = useState('');
+  const [kind, setKind] = useState<AnyKind>('bindings');
+  const [copied, setCopied] = useState('');
+  const table = (delimiter: ',' | '\t'): string =>
+    kind === 'bindings' ? bindingsCsv(project, delimiter) : tableCsv(index, kind, delimiter);
   const name = project.name.replace(/[\\/:*?"<>|]/g, ' ').trim() || 'project';
   const save = async (
     file: string,
@@ -45,13 +51,34 @@ export function WaysOut(): ReactNode {
       />,
     ],
     [
-      'Bindings',
-      'A table that can be changed in a spreadsheet and brought in again.',
-      <Save
-        key="csv"
-        word=".csv"
-        onSave={() => save(`${name} bindings.csv`, 'text/csv', () => Promise.resolve(bindingsCsv(project)))}
-      />,
+      'Tables',
+      'Everything of one kind, to change in a spreadsheet and bring in again.',
+      <span key="table" className="row">
+        <select
+          className="line"
+          aria-label="What the table holds"
+          value={kind}
+          onChange={(e) => setKind(e.target.value as AnyKind)}
+        >
+          {ALL_KINDS.map((k) => (
+            <option key={k} value={k}>
+              {kindText(k)}
+            </option>
+          ))}
+        </select>
+        <Save
+          word=".csv"
+          onSave={() => save(`${name} ${kindText(kind)}.csv`, 'text/csv', () => Promise.resolve(table(',')))}
+        />
+        <button
+          type="button"
+          className="tick"
+          title="Cells with tabs between them, as spreadsheets take them"
+          onClick={() => void copyText(table('\t')).then(() => setCopied(kindText(kind)))}
+        >
+          Copy
+        </button>
+      </span>,
     ],
     [
       'Graph',
@@ -80,6 +107,9 @@ export function WaysOut(): ReactNode {
           </div>
         ))}
       </dl>
+      <p role="status" className="soft">
+        {copied !== '' && `The table of ${copied} is in the clipboard.`}
+      </p>
       {fault !== '' && (
         <p role="alert" className="fault error">
           {fault}

@@ -1,6 +1,6 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useMemo, useRef, type ReactNode } from 'react';
-import type { CsvLook } from '../../workers/csv-incoming.js';
+import type { TableLook } from '../../workers/table-incoming.js';
 
 interface Row {
   line: number;
@@ -9,7 +9,7 @@ interface Row {
 }
 
 /** Rows that cannot be taken, each with its faults by column; then what the others become. */
-export function CsvRows({ look }: { look: CsvLook }): ReactNode {
+export function TableRows({ look }: { look: TableLook }): ReactNode {
   const rows = useMemo<Row[]>(
     () => [
       ...look.broken.map((r) => ({
@@ -27,7 +27,7 @@ export function CsvRows({ look }: { look: CsvLook }): ReactNode {
         how: r.state,
         text: (
           <>
-            <span className="soft">{r.asset}: </span>
+            {r.asset !== '' && <span className="soft">{r.asset}: </span>}
             {r.text}
             {r.doubts.map((d) => (
               <span key={d} className="fault warning csvfault">

@@ -1,10 +1,9 @@
 import {
-  CSV_FIELDS,
   needsText,
+  type AnyKind,
   type Change,
-  type CsvField,
-  type CsvMapping,
   type FindingChange,
+  type TableMapping,
   type Wish,
 } from '@oquel/core';
 import { useEffect, useState, type ReactNode } from 'react';
@@ -12,11 +11,12 @@ import { Making } from '../../parts/needs-list.js';
 import { countText } from '../../parts/ui/severity-mark.js';
 import { usePreview } from '../../session/use-preview.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
-import type { CsvLook } from '../../workers/csv-incoming.js';
-import { CsvRows } from './csv-rows.js';
+import type { TableLook } from '../../workers/table-incoming.js';
+import { ALL_KINDS, kindText } from './kind-text.js';
+import { TableRows } from './table-rows.js';
 
-/** A table of bindings: which column is what, what each row would become, and what the audit would say. */
-export function CsvPanel({
+/** A table: what it is of, which column is what, what each row would become, and what the audit would say. */
+export function TablePanel({
   file,
   text,
   onDone,
@@ -28,14 +28,15 @@ export function CsvPanel({
   const session = useSession();
   const { index, project } = useSessionState();
   const [owner, setOwner] = useState('');
-  const [mapping, setMapping] = useState<CsvMapping | null>(null);
+  const [mapping, setMapping] = useState<TableMapping | null>(null);
+  const [kind, setKind] = useState<AnyKind | null>(null);
   const [isMaking, setMaking] = useState(true);
   const [wishes, setWishes] = useState<ReadonlyMap<string, Wish>>(new Map());
-  const [look, setLook] = useState<CsvLook | null>(null);
+  const [look, setLook] = useState<TableLook | null>(null);
   const [fault, setFault] = useState('');
   useEffect(() => {
     let current = true;
-    session.csv({ text, mapping, owner, isMaking, wishes }).then(
+    session.table({ text, file, kind, mapping, owner, isMaking, wishes }).then(
       (answer) => {
         if (!current) return;
         if ('fault' in answer) setFault(answer.fault);
@@ -50,7 +51,7 @@ export function CsvPanel({
       current = false;
     };
     // Read anew when the project has changed: what is there already may be another.
-  }, [session, text, mapping, owner, isMaking, wishes, project]);
+  }, [session, text, file, kind, mapping, owner, isMaking, wishes, project]);
   if (fault !== '') {
     return (
       <div className="notice" role="alert">
@@ -61,20 +62,35 @@ export function CsvPanel({
   }
   if (!look) return <p role="status">Reading {file} ...</p>;
   const { counts, needs, changes } = look;
-  const map = (field: CsvField, column: string): void => {
+  const map = (field: string, column: string): void => {
     const next = { ...look.mapping };
-    if (column === '') delete next[field];
-    else next[field] = Number(column);
-    setMapping(next);
+    const rest = Object.fromEntries(Object.entries(next).filter(([name]) => name !== field));
+    setMapping(column === '' ? rest : { ...rest, [field]: Number(column) });
   };
   const n = counts.new + counts.changed;
   return (
-    <section className="csvin" aria-label={`Bindings of ${file}`}>
+    <section className="csvin" aria-label={`Table of ${file}`}>
       <h2>
-        {countText(look.total, 'row')} <span className="soft">of {file}; nothing is stored yet</span>
+        {countText(look.total, 'row')} <span className="soft">of {file}, as</span>{' '}
+        <select
+          className="line"
+          aria-label="What the table is of"
+          value={look.kind}
+          onChange={(e) => {
+            setKind(e.target.value as AnyKind);
+            setMapping(null);
+          }}
+        >
+          {ALL_KINDS.map((k) => (
+            <option key={k} value={k}>
+              {kindText(k)}
+            </option>
+          ))}
+        </select>{' '}
+        <span className="soft">Nothing is stored yet.</span>
       </h2>
       <div className="mapping" role="group" aria-label="Which column is what">
-        {CSV_FIELDS.map((field) => (
+        {look.fields.map((field) => (
           <label key={field}>
             <span>{field}</span>
             <select
@@ -93,20 +109,22 @@ export function CsvPanel({
             </select>
           </label>
         ))}
-        <label>
-          <span>where none is named</span>
-          <select
-            className="line"
-            aria-label="Asset of rows that name none"
-            value={owner}
-            onChange={(e) => setOwner(e.target.value)}
-          >
-            <option value="">-</option>
-            {index.assets.map((a) => (
-              <option key={a.decl.id}>{a.decl.id}</option>
-            ))}
-          </select>
-        </label>
+        {look.fields.includes('asset') && (
+          <label>
+            <span>where none is named</span>
+            <select
+              className="line"
+              aria-label="Asset of rows that name none"
+              value={owner}
+              onChange={(e) => setOwner(e.target.value)}
+            >
+              <option value="">-</option>
+              {index.assets.map((a) => (
+                <option key={a.decl.id}>{a.decl.id}</option>
+              ))}
+            </select>
+          </label>
+        )}
       </div>
       <div className="row">
         <button
@@ -116,7 +134,7 @@ export function CsvPanel({
           title="One edit, which can be undone"
           onClick={() => {
             const made = needs.length > 0 ? `, made ${needsText(needs)}` : '';
-            const label = `brought in ${countText(n, 'binding')} from ${file}${made}`.slice(0, 500);
+            const label = `brought in ${n} ${kindText(look.kind, n)} from ${file}${made}`.slice(0, 500);
             if (changes && session.edit({ label, changes })) onDone();
           }}
         >
@@ -140,7 +158,7 @@ export function CsvPanel({
         onMaking={setMaking}
         onWish={(key, wish) => setWishes(new Map(wishes).set(key, wish))}
       />
-      <CsvRows look={look} />
+      <TableRows look={look} />
     </section>
   );
 }
