@@ -297,6 +297,8 @@ export { isManifestText, readManifestText, type ReadManifest } from './manifest/
 export { mergeManifest, MergeRefused, type Merged } from './manifest/merge.js';
 export { withoutMarks } from './manifest/marks.js';
 export { dangling, mergeText } from './manifest/merge-text.js';
+export { assetLines, chosenLines, projectLines, type LinesText } from './lines/print-lines.js';
+export { readLines, type ReadLine, type ReadLines } from './lines/read-lines.js';
 export { TABLE_KINDS, type TableKind } from './tables/kind.js';
 export {
   fieldsOf,

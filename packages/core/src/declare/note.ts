@@ -78,13 +78,13 @@ function made(
   lines: readonly Pick<PastedLine, 'binding'>[],
   wishes: Wishes,
 ): { needs: readonly Need[]; changes: Change[]; reasons: string[][] } {
-  const { needs, bindings, changes } = declareFor(
+  const { needs, bindings, making, changes } = declareFor(
     index,
     owner,
     lines.map((l) => l.binding!),
     wishes,
   );
-  const after = afterwards(index, changes);
+  const after = making.length === 0 ? index : afterwards(index, changes);
   const then = after?.assets[after.assetAt.get(owner.decl.id) ?? -1];
   const reasons = bindings.map((b) =>
     after && then ? checkLine(after, then, b) : checkLine(index, owner, b),

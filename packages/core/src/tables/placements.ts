@@ -1,7 +1,7 @@
 import { placement } from '../project/document.js';
 import { assetInside } from '../project/inside.js';
 import type { ProjectIndex } from '../project/index-project.js';
-import type { Placement, Type, Value } from '../project/types.js';
+import type { Placement, Type } from '../project/types.js';
 import { own, put } from '../util/own.js';
 import { parseArea, printArea } from '../wireline/area.js';
 import { printPlacement } from '../wireline/placement.js';

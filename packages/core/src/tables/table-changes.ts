@@ -8,7 +8,7 @@ import type { AnyTable } from './tables.js';
 
 /**
  * The edit that takes in what is new or changed. What is there keeps its place, what is new comes last; with `isLaidOut` new
- * placements come to stand where nothing stands yet. Linear in the rows, and in the lists that they change.
+ * placements without a place come to stand where nothing stands yet. Linear in the rows, and in the lists that they change.
  */
 export function tableChanges(
   index: ProjectIndex,
@@ -73,7 +73,7 @@ function placementChanges(
   const lay = isLaidOut ? new LayOut(owner.decl.size, standing) : null;
   const changes = [...items].map(([id, item]): Change => {
     if (owner.placementAt.has(id)) return { op: 'replace', list: 'placements', asset, id, item };
-    const placed = lay ? { ...item, at: lay.next() } : item;
+    const placed = lay && !item.at ? { ...item, at: lay.next() } : item;
     return { op: 'insert', list: 'placements', asset, index: count++, item: placed };
   });
   const grown = lay?.grown();

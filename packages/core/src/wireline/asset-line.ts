@@ -21,7 +21,7 @@ export function printAssetHead(asset: AssetHead): string {
 
 /** Whether a line means to be the head of a scene, prefab or widget. */
 export function isAssetHead(text: string): boolean {
-  return /^\s*(?:scene|prefab|widget)\s+["A-Za-z_]/.test(text) && !/^\s*\w+\s+\S+\s*[:=(]/.test(text);
+  return /^\s*(?:scene|prefab|widget)(?![\w-])/.test(text);
 }
 /** Reads such a line; what follows the name may stand in any order. */
 export function parseAssetHead(text: string): ParsedText<AssetHead> {

@@ -46,6 +46,11 @@ const WORDS: [RegExp, ProjectKind][] = [
   [/^peer(?=\s+\S)/, 'peer'],
   [/^tag(?=\s+\S)/, 'tag'],
 ];
+/** Whether a line begins as one that declares something of the project. */
+export function isProjectLine(text: string): boolean {
+  const line = text.trimStart();
+  return WORDS.some(([word]) => word.test(line));
+}
 function kindAt(s: Scanner): ProjectKind | null {
   return WORDS.find(([word]) => s.take(word) !== null)?.[1] ?? null;
 }

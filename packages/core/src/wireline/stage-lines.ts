@@ -10,16 +10,25 @@ import { printWireLine } from './print.js';
 
 /** Things of an owner and the bindings that run between them alone, as lines of text: what copying puts into the clipboard. */
 export function printStage(owner: AssetIndex, ids: readonly string[]): string {
+  const { placements, bindings } = withinChosen(owner, ids);
+  return [...placements.map(printPlacement), ...bindings.map(printWireLine)].join('\n');
+}
+/** The things of those ids, and the bindings that run between them alone. */
+export function withinChosen(
+  owner: AssetIndex,
+  ids: readonly string[],
+): { placements: Placement[]; bindings: Binding[] } {
   const chosen = new Set(ids);
   const isWithin = (path: string): boolean => {
     const { scene, segments } = parsePath(path);
     return scene === null && segments.length > 0 && chosen.has(segments[0]);
   };
-  const placed = owner.placements.filter((p) => chosen.has(p.id)).map(printPlacement);
-  const wired = owner.bindings.filter(
-    ({ from, to }) => 'at' in from && isWithin(from.at) && (!('at' in to) || isWithin(to.at)),
-  );
-  return [...placed, ...wired.map(printWireLine)].join('\n');
+  return {
+    placements: owner.placements.filter((p) => chosen.has(p.id)),
+    bindings: owner.bindings.filter(
+      ({ from, to }) => 'at' in from && isWithin(from.at) && (!('at' in to) || isWithin(to.at)),
+    ),
+  };
 }
 
 /** What lines would put into an owner. */
