@@ -298,6 +298,7 @@ export { mergeManifest, MergeRefused, type Merged } from './manifest/merge.js';
 export { withoutMarks } from './manifest/marks.js';
 export { dangling, mergeText } from './manifest/merge-text.js';
 export { assetLines, chosenLines, projectLines, type LinesText } from './lines/print-lines.js';
+export { textKind, type TextKind } from './lines/text-kind.js';
 export { readLines, type ReadLine, type ReadLines } from './lines/read-lines.js';
 export { TABLE_KINDS, type TableKind } from './tables/kind.js';
 export {
@@ -311,6 +312,7 @@ export {
 } from './tables/tables.js';
 export { propertyOfHeading } from './tables/placements.js';
 export { readTable, type TableAsk, type TableRead, type TableRow } from './tables/read-table.js';
+export { readBindings, type BindingsRead } from './tables/read-bindings.js';
 export { tableCsv } from './tables/write-table.js';
 export { makeForRows, type CsvMade } from './exchange/csv-making.js';
 export { sourceOf, sourceText } from './audit/source-of.js';

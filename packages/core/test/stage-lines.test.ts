@@ -107,7 +107,7 @@ describe('a line that places', () => {
     ['place of Bell', 9, '"of" and a prefab or widget'],
     ['place bell of', 13, 'a prefab or widget'],
     ['place bell of Bell at 3', 23, '"," and a number'],
-    ['place bell of Bell area circle 0', 30, 'more than 0 metres'],
+    ['place bell of Bell area circle 0', 31, 'more than 0 metres'],
     ['place bell of Bell area polygon (0, 0) (1, 1)', 45, 'at least three corners, such as (0, 0)'],
     [
       'place bell of Bell loud',

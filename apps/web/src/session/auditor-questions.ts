@@ -7,6 +7,8 @@ import type {
   DeliveryTable,
   Figures,
   FindingChange,
+  NoteAsk,
+  ReadLines,
   SelectedNow,
   Step,
   Walk,
@@ -90,6 +92,10 @@ export abstract class AuditorQuestions {
   async table(ask: TableQuestion): ReturnType<AuditorPort['table']> {
     await this.auditing;
     return this.auditor.table(ask);
+  }
+  async lines(owner: string, text: string, ask: NoteAsk): Promise<ReadLines> {
+    await this.auditing;
+    return this.auditor.lines(owner, text, ask);
   }
   async zip(): Promise<Uint8Array> {
     await this.auditing;

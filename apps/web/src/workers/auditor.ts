@@ -57,6 +57,9 @@ import {
   type SelectedNow,
   type SelectionTarget,
   withoutMarks,
+  readLines,
+  type NoteAsk,
+  type ReadLines,
 } from '@oquel/core';
 
 import { lookAtTable, type TableLook, type TableQuestion } from './table-incoming.js';
@@ -193,6 +196,9 @@ export class Auditor {
   }
   table(ask: TableQuestion): TableLook | { fault: string } {
     return lookAtTable(this.live.context.index, ask);
+  }
+  lines(owner: string, text: string, ask: NoteAsk): ReadLines {
+    return readLines(this.live.context.index, owner, text, ask);
   }
   zip(): Uint8Array {
     return zipOf(this.live.project);

@@ -1,15 +1,13 @@
 import {
   CSV_FIELDS,
   CsvFault,
-  csvChanges,
   fieldsOf,
   guessMapping,
   guessTableKind,
   guessTableMapping,
-  makeForRows,
   printBinding,
   propertyOfHeading,
-  readCsvBindings,
+  readBindings,
   readCsvTable,
   readTable,
   TABLES,
@@ -73,16 +71,15 @@ export function lookAtTable(index: ProjectIndex, ask: TableQuestion): TableLook 
 
 function bindingsLook(index: ProjectIndex, table: CsvTable, ask: TableQuestion): TableLook {
   const mapping = ask.mapping ?? guessMapping(table.columns);
-  const read = readCsvBindings(index, table, mapping, ask.owner);
-  const made = ask.isMaking ? makeForRows(index, read, ask.wishes) : null;
-  const rows = (made?.rows ?? read).map((r) => ({ ...r, text: () => printBinding(r.binding!) }));
+  const read = readBindings(index, table, { ...ask, mapping: mapping as TableMapping });
+  const rows = read.rows.map((r) => ({ ...r, text: () => printBinding(r.binding!) }));
   return {
     kind: 'bindings',
     fields: [...CSV_FIELDS],
     ...common(table, rows),
     mapping: mapping,
-    needs: made?.needs ?? [],
-    changes: made ? made.changes : csvChanges(index, rows),
+    needs: read.needs,
+    changes: read.changes,
   };
 }
 function thingsLook(index: ProjectIndex, table: CsvTable, kind: TableKind, ask: TableQuestion): TableLook {

@@ -10,7 +10,7 @@ import { own } from '../util/own.js';
 import { parseDeclaration, printDeclaration } from '../wireline/declaration.js';
 import { isOfType, typeOfValues } from '../exchange/cell.js';
 import { propertyOfHeading, valueColumn } from './placements.js';
-import type { AnyTable, TableMapping } from './tables.js';
+import type { AnyKind, TableMapping } from './tables.js';
 
 /** What rows name and that is not there. */
 export interface Missing {
@@ -24,12 +24,12 @@ export interface Missing {
 
 /**
  * The assets that rows name, and the properties that rows of placements set, where they are not there: assets as scenes where
- * something is placed in them, else as prefabs; properties with the type that holds all their values. What looks like a slip
+ * something is placed or wired in them, else as prefabs; properties with the type that holds all their values. What looks like a slip
  * of the pen is asked about; what is there as a row says needs nothing. Cost: the cells.
  */
 export function missingFor(
   index: ProjectIndex,
-  table: AnyTable,
+  table: { kind: AnyKind; ofAsset: boolean },
   rows: readonly CsvCells[],
   mapping: TableMapping,
   owner: string,
@@ -67,7 +67,11 @@ export function missingFor(
   };
   rows.forEach((row, i) => {
     if (table.ofAsset)
-      asset(cell(row, 'asset') || owner, i, table.kind === 'placements' ? 'scene' : 'prefab');
+      asset(
+        cell(row, 'asset') || owner,
+        i,
+        table.kind === 'placements' || table.kind === 'bindings' ? 'scene' : 'prefab',
+      );
     if (table.kind === 'placements' && thereIn(row)?.asset !== cell(row, 'of'))
       asset(cell(row, 'of'), i, 'prefab');
   });

@@ -1,9 +1,10 @@
 import './exchange.css';
 import { useEffect, useRef, useState, type DragEvent, type ReactNode } from 'react';
-import { useNavigate } from 'react-router';
+import { useLocation, useNavigate } from 'react-router';
 import { importDocument } from '../../api/client.js';
-import { isManifestText } from '@oquel/core';
+import { isManifestText, textKind } from '@oquel/core';
 import { isForView } from '../../parts/clipboard.js';
+import { usePastedLines } from '../../parts/lines-panel/use-pasted-lines.js';
 import { readFile } from '../../parts/incoming/read-file.js';
 import { IncomingReport, UnfitReport } from '../../parts/incoming/incoming-report.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
@@ -42,7 +43,9 @@ export function ExchangeView(): ReactNode {
     setBusy(file.name);
     try {
       if (/\.(csv|tsv|txt)$/i.test(file.name)) {
-        setCame({ kind: 'csv', file: file.name, text: await file.text() });
+        const text = await file.text();
+        if (/\.txt$/i.test(file.name) && textKind(text) !== 'table') lines.open(text);
+        else setCame({ kind: 'csv', file: file.name, text });
         return;
       }
       const version = session.storedVersion;
@@ -67,12 +70,27 @@ export function ExchangeView(): ReactNode {
       setBusy('');
     }
   };
+  const lines = usePastedLines(null);
+  const pasted = (text: string): void => {
+    if (textKind(text) === 'table') setCame({ kind: 'csv', file: 'the clipboard', text });
+    else lines.open(text);
+  };
+  const latest = useRef(pasted);
+  latest.current = pasted;
+  const { state } = useLocation() as { state: { pasted?: string } | null };
+  const [brought] = useState(state?.pasted);
+  useEffect(() => {
+    if (brought === undefined) return;
+    latest.current(brought);
+    // Opened anew, the page does not bring it in once more.
+    window.history.replaceState(null, '');
+  }, [brought]);
   useEffect(() => {
     const paste = (e: ClipboardEvent): void => {
       const text = e.clipboardData?.getData('text/plain') ?? '';
       if (text.trim() === '' || !isForView(e)) return;
       e.preventDefault();
-      setCame({ kind: 'csv', file: 'the clipboard', text });
+      latest.current(text);
     };
     document.addEventListener('paste', paste);
     return () => document.removeEventListener('paste', paste);
@@ -129,8 +147,8 @@ export function ExchangeView(): ReactNode {
             Choose a file ...
           </button>
           <span className="soft">
-            or drop one here: a document, a zip of the folder form, a manifest of the game, or a table (CSV).
-            Rows copied from a spreadsheet can be pasted here.
+            or drop one here: a document, a zip of the folder form, a manifest of the game, a table (CSV) or
+            lines (.txt). Lines and rows of a spreadsheet can be pasted here.
           </span>
         </div>
         {busy !== '' && (
@@ -180,6 +198,7 @@ export function ExchangeView(): ReactNode {
           />
         )}
       </div>
+      {lines.panel}
       <WaysOut />
     </div>
   );

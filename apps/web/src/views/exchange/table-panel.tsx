@@ -131,6 +131,10 @@ export function TablePanel({
           type="button"
           className="tick"
           disabled={n === 0 || !changes}
+          ref={(el) => {
+            // Enter brings in at once what needs no answer.
+            if (el && !el.disabled && document.activeElement === document.body) el.focus();
+          }}
           title="One edit, which can be undone"
           onClick={() => {
             const made = needs.length > 0 ? `, made ${needsText(needs)}` : '';

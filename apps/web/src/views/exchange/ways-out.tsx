@@ -1,4 +1,4 @@
-import { bindingsCsv, tableCsv, type AnyKind } from '@oquel/core';
+import { assetLines, bindingsCsv, projectLines, tableCsv, type AnyKind, type LinesText } from '@oquel/core';
 import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { copyText } from '../../parts/clipboard.js';
@@ -12,6 +12,8 @@ export function WaysOut(): ReactNode {
   const { id, index, project } = useSessionState();
   const [fault, setFault] = useState('');
   const [kind, setKind] = useState<AnyKind>('bindings');
+  const [part, setPart] = useState('');
+  const lines = (): LinesText => (part === '' ? projectLines(index) : assetLines(index, [part]));
   const [copied, setCopied] = useState('');
   const table = (delimiter: ',' | '\t'): string =>
     kind === 'bindings' ? bindingsCsv(project, delimiter) : tableCsv(index, kind, delimiter);
@@ -74,7 +76,47 @@ export function WaysOut(): ReactNode {
           type="button"
           className="tick"
           title="Cells with tabs between them, as spreadsheets take them"
-          onClick={() => void copyText(table('\t')).then(() => setCopied(kindText(kind)))}
+          onClick={() =>
+            void copyText(table('\t')).then(() =>
+              setCopied(`The table of ${kindText(kind)} is in the clipboard.`),
+            )
+          }
+        >
+          Copy
+        </button>
+      </span>,
+    ],
+    [
+      'Lines',
+      'A text that gives the same wiring where it is pasted: a whole project, or a part with all that it needs.',
+      <span key="lines" className="row">
+        <select
+          className="line"
+          aria-label="What goes out as lines"
+          value={part}
+          onChange={(e) => setPart(e.target.value)}
+        >
+          <option value="">the whole project</option>
+          {index.assets.map((a) => (
+            <option key={a.decl.id} value={a.decl.id}>
+              {a.decl.id}
+            </option>
+          ))}
+        </select>
+        <Save
+          word=".txt"
+          onSave={() =>
+            save(`${part === '' ? name : part}.txt`, 'text/plain', () => Promise.resolve(lines().text))
+          }
+        />
+        <button
+          type="button"
+          className="tick"
+          onClick={() => {
+            const { text, left } = lines();
+            const not = left.length > 0 ? ` Not in them: ${left.slice(0, 8).join(', ')}.` : '';
+            void copyText(text).then(() => setCopied(`The lines are in the clipboard.${not}`));
+          }}
         >
           Copy
         </button>
@@ -98,6 +140,9 @@ export function WaysOut(): ReactNode {
   return (
     <aside className="goout" aria-label="Take out">
       <h2>Take out</h2>
+      <p role="status" className="soft">
+        {copied}
+      </p>
       <dl>
         {ways.map(([what, why, how]) => (
           <div key={what}>
@@ -107,9 +152,6 @@ export function WaysOut(): ReactNode {
           </div>
         ))}
       </dl>
-      <p role="status" className="soft">
-        {copied !== '' && `The table of ${copied} is in the clipboard.`}
-      </p>
       {fault !== '' && (
         <p role="alert" className="fault error">
           {fault}

@@ -1,5 +1,6 @@
 import { nameFromText, type ChangeSet, type ProjectIndex } from '@oquel/core';
 import { useState, type ReactNode } from 'react';
+import { Link } from 'react-router';
 import { creating } from './stage-edits.js';
 
 /** An empty project: its first scene, named and sized where it will be. */
@@ -28,6 +29,13 @@ export function FirstScene({
       <h1>Name the first scene</h1>
       <p className="soft">
         A scene is a place of your game, drawn to scale. Everything can be changed later.
+      </p>
+      <p className="soft">
+        Or begin with what you have: paste lines or rows of a spreadsheet, or bring in a file, in{' '}
+        <Link to="../exchange" relative="path">
+          Exchange
+        </Link>
+        .
       </p>
       <div className="row">
         <label>

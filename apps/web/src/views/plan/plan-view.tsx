@@ -184,6 +184,7 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
   return (
     <div className={`stage ${isScene ? '' : 'defining'}`} onContextMenu={onContextMenu}>
       {menu}
+      {stage.linesPanel}
       <div className="stagebar">
         <h1 className="unseen">Plan of {owner.decl.id}</h1>
         <ScopeSelect index={index} value={owner.decl.id} onChange={(scope) => go({ scope })} />

@@ -1,7 +1,9 @@
 import {
   bindingsNaming,
+  chosenLines,
   countUses,
   printStage,
+  textKind,
   reachableFrom,
   usesOfName,
   type AssetIndex,
@@ -10,6 +12,7 @@ import {
 } from '@oquel/core';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { copyText, pastedText } from '../../parts/clipboard.js';
+import { usePastedLines } from '../../parts/lines-panel/use-pasted-lines.js';
 import { pasting } from '../../parts/pasting.js';
 import type { Staging } from '../../parts/plan/plan-drawing.js';
 import { toThing } from '../../parts/plan/thing.js';
@@ -190,13 +193,23 @@ export function useStage(owner: AssetIndex, address: PlanAddress) {
     rename: () => chosen.length === 1 && nameIt(),
   });
   const copied = (): string => printStage(owner, chosen);
+  const lines = usePastedLines(owner);
   const paste = (text: string): void => {
+    const kind = textKind(text);
+    // What is no line at all is told in words.
+    const isLines = kind === 'declared' || kind === 'table' || (kind === 'wired' && /^\s*when\s/m.test(text));
+    if (isLines) return lines.open(text);
     const { changeSet, placed, words } = pasting(index, owner, text);
     if (changeSet && edit(changeSet)) setChosen(placed);
     if (words !== null) session.notice(words, changeSet ? 'told' : 'refused');
   };
   useClipboard(region, { copied, cut: leave, paste });
   const copy = (): void => void copyText(copied());
+  const copyWhole = (): void => {
+    const { text, left } = chosenLines(index, owner, chosen);
+    void copyText(text);
+    if (left.length > 0) session.notice(`Not in the copied lines: ${left.join(', ')}`, 'told');
+  };
   const cut = (): void => {
     copy();
     leave();
@@ -249,7 +262,9 @@ export function useStage(owner: AssetIndex, address: PlanAddress) {
     named,
     rename,
     copy,
+    copyWhole,
     cut,
     pasteHere,
+    linesPanel: lines.panel,
   };
 }

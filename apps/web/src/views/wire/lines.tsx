@@ -1,9 +1,8 @@
-import './lines.css';
 import {
   freeBindingId,
-  isPlacementLine,
   needsText,
   printFrom,
+  textKind,
   type AssetIndex,
   type Binding,
   type BindingFrom,
@@ -12,13 +11,13 @@ import {
   type Note,
   type ProjectIndex,
 } from '@oquel/core';
-import { useCallback, useEffect, useRef, useState, type ReactNode } from 'react';
+import { useEffect, useRef, type ReactNode } from 'react';
 import { isForView } from '../../parts/clipboard.js';
+import { usePastedLines } from '../../parts/lines-panel/use-pasted-lines.js';
 import { pasting } from '../../parts/pasting.js';
 import { countText } from '../../parts/ui/severity-mark.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import { LineField } from './line-field.js';
-import { PastePanel } from './paste-panel.js';
 
 interface Props {
   index: ProjectIndex;
@@ -36,27 +35,34 @@ interface Props {
 export function Lines({ index, owner, begun, here, onEdit, onAdded }: Props): ReactNode {
   const session = useSession();
   const { id: project } = useSessionState();
-  const [pasted, setPasted] = useState<string | null>(null);
   useEffect(() => {
     const onPaste = (e: ClipboardEvent): void => {
       if (!isForView(e)) return;
       const text = e.clipboardData?.getData('text') ?? '';
       if (!/\S/.test(text)) return;
       e.preventDefault();
-      if (text.split('\n').some(isPlacementLine)) latest.current(text);
-      else setPasted(text);
+      latest.current(text);
     };
     window.addEventListener('paste', onPaste);
     return () => window.removeEventListener('paste', onPaste);
   }, []);
+  const { open, panel } = usePastedLines(owner, {
+    here,
+    onAdded: (changes) => {
+      const first = changes.find(
+        (c) => c.op === 'insert' && c.list === 'bindings' && c.asset === owner.decl.id,
+      );
+      if (first?.op === 'insert' && first.list === 'bindings') onAdded(first.item);
+    },
+  });
   // Things with what is wired between them come in as on the plan.
   const latest = useRef((_text: string): void => undefined);
   latest.current = (text) => {
+    if (textKind(text) !== 'stage') return open(text);
     const { changeSet, words } = pasting(index, owner, text);
     if (changeSet) onEdit(changeSet);
     if (words !== null) session.notice(words, changeSet ? 'told' : 'refused');
   };
-  const close = useCallback(() => setPasted(null), []);
   const add = (bindings: Binding[]): boolean => {
     if (!onEdit(additions(owner, bindings))) return false;
     onAdded(bindings[0]);
@@ -87,18 +93,9 @@ export function Lines({ index, owner, begun, here, onEdit, onAdded }: Props): Re
         beginning={here ? `when ${printFrom({ from: here })} do ` : 'when '}
         onLine={addLine}
         onNote={addNote}
-        onLines={setPasted}
+        onLines={open}
       />
-      {pasted !== null && (
-        <PastePanel
-          index={index}
-          owner={owner}
-          text={pasted}
-          here={here}
-          onClose={close}
-          onAdd={(note) => addNote(note) && close()}
-        />
-      )}
+      {panel}
     </>
   );
 }

@@ -1,34 +1,36 @@
+import './lines-panel.css';
 import {
   printBinding,
   printFrom,
-  readNote,
   readWireLines,
   type AssetIndex,
   type BindingFrom,
-  type Note,
-  type NoteLine,
   type ProjectIndex,
+  type ReadLine,
+  type ReadLines,
   type Wish,
 } from '@oquel/core';
-import { useMemo, useState, type ReactNode } from 'react';
-import { countText } from '../../parts/ui/severity-mark.js';
+import { useState, type ReactNode } from 'react';
 import { usePreview } from '../../session/use-preview.js';
-import { Making } from '../../parts/needs-list.js';
+import { Making } from '../needs-list.js';
+import { countText } from '../ui/severity-mark.js';
+import { useLines } from './use-lines.js';
 
 interface Props {
   index: ProjectIndex;
-  owner: AssetIndex;
+  /** To which lines without a head belong; null for none. */
+  owner: AssetIndex | null;
   text: string;
   /** The event whose strip is active: lines can be put on it instead of on what they name. */
-  here: BindingFrom | null;
-  onAdd: (note: Note) => void;
+  here?: BindingFrom | null;
+  onAdd: (lines: ReadLines) => void;
   onClose: () => void;
 }
 
 const STATE = {
   new: 'new',
   asked: 'to decide',
-  wired: 'wired already',
+  wired: 'there already',
   faulty: 'at fault',
   broken: 'cannot be read',
 } as const;
@@ -37,25 +39,29 @@ const STATE = {
  * What pasted lines would become, and what would be made for them, before it is. What is new is ticked; what is at fault can
  * be.
  */
-export function PastePanel({ index, owner, text, here, onAdd, onClose }: Props): ReactNode {
+export function LinesPanel({ index, owner, text, here = null, onAdd, onClose }: Props): ReactNode {
   const [onHere, setOnHere] = useState(false);
   const [ticked, setTicked] = useState<ReadonlyMap<number, boolean>>(new Map());
   const [wishes, setWishes] = useState<ReadonlyMap<string, Wish>>(new Map());
   const [isMaking, setMaking] = useState(true);
-  const note = useMemo(
-    () =>
-      readNote(index, owner, onHere && here ? rewritten(index, owner, text, here) : text, {
-        ticks: ticked,
-        wishes,
-        isMaking,
-      }),
-    [index, owner, text, onHere, here, ticked, wishes, isMaking],
-  );
-  const { lines, needs, changes, count } = note;
+  const whole = onHere && here && owner ? rewritten(index, owner, text, here) : text;
+  const { read, fault } = useLines(index, owner?.decl.id ?? '', whole, ticked, wishes, isMaking);
+  const { lines, needs, changes, count, declared } = read;
+  const more = needs.length + declared;
+  const shown =
+    lines.length <= MOST_SHOWN
+      ? lines
+      : [...lines.filter((l) => l.state !== 'new'), ...lines.filter((l) => l.state === 'new')].slice(
+          0,
+          MOST_SHOWN,
+        );
   const found = usePreview(changes, 400);
+  const left = lines.filter(
+    (l) => canTick(l) && !l.isTicked && (l.binding !== null || l.state !== 'wired'),
+  ).length;
   const open = needs.filter((n) => n.isOpen).length;
   const add = (): void => {
-    if (changes) onAdd(note);
+    if (changes) onAdd(read);
   };
   return (
     <section
@@ -69,7 +75,8 @@ export function PastePanel({ index, owner, text, here, onAdd, onClose }: Props):
       }}
     >
       <h2>
-        {countText(lines.length, 'line')} for {owner.decl.id}
+        {countText(lines.length, 'line')}
+        {owner && ` for ${owner.decl.id}`}
       </h2>
       {here && (
         <div className="row" role="radiogroup" aria-label="Where they go">
@@ -84,18 +91,26 @@ export function PastePanel({ index, owner, text, here, onAdd, onClose }: Props):
         </div>
       )}
       <ol>
-        {lines.map((l) => (
-          <li key={l.number} data-state={l.state}>
+        {shown.map((l) => (
+          <li
+            key={l.number}
+            data-state={l.state}
+            className={/^(?:scene|prefab|widget) /.test(l.declares ?? '') ? 'head' : ''}
+          >
             <input
               type="checkbox"
               aria-label={`Add line ${l.number}`}
-              disabled={!l.binding}
+              disabled={!canTick(l)}
               checked={l.isTicked}
               onChange={(e) => setTicked(new Map(ticked).set(l.number, e.target.checked))}
             />
             <span className="nth">{l.number}</span>
-            <span className={`state ${l.state}`}>{STATE[l.state]}</span>
-            <span className="mono">{l.binding ? printBinding(l.binding) : <Broken line={l} />}</span>
+            <span className={`state ${l.state}`}>
+              {l.state === 'wired' && l.binding ? 'wired already' : STATE[l.state]}
+            </span>
+            <span className="mono">
+              {l.binding ? printBinding(l.binding) : (l.declares ?? <Broken line={l} />)}
+            </span>
             {l.reasons.length > 0 && <span className="why">{l.reasons.join('; ')}</span>}
           </li>
         ))}
@@ -118,13 +133,28 @@ export function PastePanel({ index, owner, text, here, onAdd, onClose }: Props):
             if (el && !el.disabled && !here && document.activeElement === document.body) el.focus();
           }}
         >
-          Add {countText(count, 'binding')}
-          {needs.length > 0 && ` and ${needs.length} more`}
+          Add {count > 0 || more === 0 ? countText(count, 'binding') : countText(more, 'declaration')}
+          {count > 0 && more > 0 && ` and ${more} more`}
         </button>
         <button type="button" className="tick" onClick={onClose}>
           Cancel
         </button>
+        {left > 0 && (
+          <button
+            type="button"
+            className="tick"
+            title="Nothing else is made, and what is at fault is added as it is"
+            onClick={() => {
+              setMaking(false);
+              setTicked(new Map(lines.filter(canTick).map((l) => [l.number, true])));
+            }}
+          >
+            Take every line as it is written
+          </button>
+        )}
         <span className="soft" role="status">
+          {fault}
+          {lines.length > shown.length && `${lines.length - shown.length} more lines are not shown. `}
           {open > 0 && `${countText(open, 'name')} to decide. `}
           {found &&
             (found.added.length === 0
@@ -136,8 +166,15 @@ export function PastePanel({ index, owner, text, here, onAdd, onClose }: Props):
   );
 }
 
-function Broken({ line: { text, fault } }: { line: NoteLine }): ReactNode {
-  const { at, found } = fault!;
+function canTick({ binding, declares }: ReadLine): boolean {
+  return binding !== null || declares !== null;
+}
+
+const MOST_SHOWN = 1_000;
+
+function Broken({ line: { text, fault } }: { line: ReadLine }): ReactNode {
+  if (!fault) return text;
+  const { at, found } = fault;
   const end = at + Math.max(1, found.length);
   return (
     <>
