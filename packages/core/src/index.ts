@@ -102,6 +102,7 @@ export {
 } from './wireline/complete.js';
 export { checkLine } from './wireline/check.js';
 export { readWireLines, type PastedLine } from './wireline/paste.js';
+export { parseAssetHead, printAssetHead, type AssetHead } from './wireline/asset-line.js';
 export { isPlacementLine, parsePlacement, printPlacement } from './wireline/placement.js';
 export { printStage, readStage, type StageLines } from './wireline/stage-lines.js';
 export {
@@ -313,8 +314,9 @@ export {
 export { propertyOfHeading } from './tables/placements.js';
 export { readTable, type TableAsk, type TableRead, type TableRow } from './tables/read-table.js';
 export { readBindings, type BindingsRead } from './tables/read-bindings.js';
+export { unusedDeclarations, withoutUnused, type Unused } from './tables/unused.js';
 export { tableCsv } from './tables/write-table.js';
 export { makeForRows, type CsvMade } from './exchange/csv-making.js';
-export { sourceOf, sourceText } from './audit/source-of.js';
+export { sourceOf, sourceOfName, sourceText } from './audit/source-of.js';
 export { isMisspelt } from './declare/misspelt.js';
 export { needsText, readNote, type Note, type NoteAsk, type NoteLine } from './declare/note.js';

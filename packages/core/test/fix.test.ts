@@ -29,7 +29,7 @@ describe('fixes', () => {
     ['broadcast-spill', 'broadcast-spill', /is meant|same/],
     ['broadcast-spill-owner', 'broadcast-spill', /./],
     ['dangling-effect', 'dangling-effect', /^Declare the (event|property) |^Make the prefab /],
-    ['dangling-key', 'dangling-key', / = /],
+    ['dangling-key', 'dangling-key', / = |^Add the key |^Declare the key table /],
     ['dangling-name', 'dangling-name', /mute|override|belongs/i],
     ['duplicate-binding', 'duplicate-binding', /Remove/],
     ['empty-selection', 'empty-selection', /Select|Remove/],
@@ -57,6 +57,30 @@ describe('fixes', () => {
     const demo = readProject(read('../../../demo/storm-over-veyra.json')).project;
     const dangling = findings(demo).find((f) => f.message.includes('horn-7'))!;
     expect(check(demo, dangling)).toEqual(['Use horn-2', 'Remove gust-2c', 'Make horn-7']);
+  });
+
+  it('of a key that is not there put it into its table, or declare the table', () => {
+    const lamp = {
+      id: 'Lamp',
+      kind: 'prefab' as const,
+      properties: [{ name: 'word', type: 'key:texts' as const, default: 'hello' }],
+    };
+    const yard = {
+      id: 'yard',
+      kind: 'scene' as const,
+      placements: [{ id: 'lamp-1', asset: 'Lamp', properties: { word: 'bye' } }],
+    };
+    const project = readProject({
+      format: 'oquel.project/1',
+      name: 'Words',
+      tables: [{ name: 'texts', keys: ['hello'] }],
+      assets: [lamp, yard],
+    }).project;
+    const [finding] = findings(project).filter((f) => f.rule === 'dangling-key');
+    expect(check(project, finding)).toContain('Add the key "bye" to texts');
+    const without = { ...project, tables: [] };
+    const missing = findings(without).filter((f) => f.rule === 'dangling-key');
+    expect(missing.flatMap((f) => check(without, f))).toContain('Declare the key table texts with "bye"');
   });
 
   it('of cycles really break all cycles of the finding, in every case and on random projects', () => {

@@ -1,5 +1,6 @@
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 import type { FromGame, Source } from '../project/types.js';
+import { own } from '../util/own.js';
 import type { Subject } from './finding.js';
 
 /**
@@ -21,6 +22,22 @@ function itemOf(asset: AssetIndex, subject: Extract<Subject, { asset: string }>)
   }
   if ('property' in subject) return asset.properties[asset.propertyAt.get(subject.property) ?? -1];
   return undefined;
+}
+
+/** Where the game declares an event, an action, a channel, an enum or a key table. Cost: the list that it stands in. */
+export function sourceOfName(
+  { project, assets, assetAt }: ProjectIndex,
+  { kind, asset, name }: { kind: string; asset: string; name: string },
+): Source | null {
+  const of = assets[assetAt.get(asset) ?? -1] as AssetIndex | undefined;
+  const lists: Record<string, readonly (FromGame & { name: string })[] | undefined> = {
+    event: of?.events,
+    action: of?.actions,
+    channel: project.channels,
+    enum: project.enums,
+    table: project.tables,
+  };
+  return own(lists, kind)?.find((d) => d.name === name)?.source ?? of?.decl.source ?? null;
 }
 
 /** `src/lamp.ts:40`. */

@@ -147,6 +147,16 @@ function place(
   return { field: params.find((f) => f.name === param), scope: { index, payload, reader } };
 }
 
+/** The parameter or field that an argument of a binding fills. */
+export function fieldFilled(
+  index: ProjectIndex,
+  owner: AssetIndex,
+  binding: Binding,
+  param: string,
+): Field | undefined {
+  return place(index, owner, binding, param).field;
+}
+
 /** The nearest key of the table. */
 export const fixKey: Fixer = (index, finding) => {
   const known = finding.evidence.kind === 'names' ? finding.evidence : null;

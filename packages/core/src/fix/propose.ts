@@ -23,6 +23,7 @@ import { fixCondition } from './conditions.js';
 import { fixCycle } from './cycles.js';
 import { fixSender, fixTarget } from './dangling.js';
 import { fixByNewAsset, fixEffect } from './declaring.js';
+import { fixByNewKey } from './keys.js';
 import { fixAsleep, fixDefaultKey, fixName, fixSharedKey, fixUnknownAsset } from './placements.js';
 import type { Fixer } from './proposal.js';
 import { fixUnhandled } from './unhandled.js';
@@ -40,7 +41,7 @@ const FIXERS: Readonly<Record<string, Fixer>> = {
   'asleep-sender': fixAsleep,
   'broadcast-spill': fixSpill,
   'dangling-effect': fixEffect,
-  'dangling-key': fixKey,
+  'dangling-key': (index, finding) => [...fixKey(index, finding), ...fixByNewKey(index, finding)],
   'dangling-name': (index, finding) => [...fixName(index, finding), ...fixCondition(index, finding)],
   'dangling-sender': fixSender,
   'dangling-target': fixTarget,

@@ -16,6 +16,8 @@ export interface CatalogueAddress {
   q: string;
   /** The entry that is looked at, by {@link entryKey}. */
   entry: string;
+  /** Whether what nothing uses is looked at instead. */
+  unused: boolean;
   go: GoTo;
 }
 
@@ -28,6 +30,7 @@ export function useCatalogueAddress(): CatalogueAddress {
       asset: params.get('asset') ?? '',
       q: params.get('q') ?? '',
       entry: params.get('entry') ?? '',
+      unused: params.get('side') === 'unused',
       go,
     }),
     [params, go],

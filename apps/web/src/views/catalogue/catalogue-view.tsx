@@ -16,6 +16,7 @@ import { entryKey, useCatalogueAddress } from './catalogue-address.js';
 import { DeclareLine } from './declare-line.js';
 import { EntryList } from './entry-list.js';
 import { EntryPanel } from './entry-panel.js';
+import { UnusedPanel } from './unused-panel.js';
 import { countsOf, filterEntries, findingsByEntry } from './filter-entries.js';
 
 const KIND_WORDS = {
@@ -34,7 +35,7 @@ export function CatalogueView(): ReactNode {
   const session = useSession();
   const { id, index, audit } = useSessionState();
   const address = useCatalogueAddress();
-  const { kind, mark, asset, entry: chosen, go } = address;
+  const { kind, mark, asset, entry: chosen, unused, go } = address;
   const [q, setQ] = useState(address.q);
   const asked = useDeferredValue(q);
   useEffect(() => {
@@ -48,8 +49,9 @@ export function CatalogueView(): ReactNode {
     () => filterEntries(entries, { kind, mark, asset, q: asked }),
     [entries, kind, mark, asset, asked],
   );
+  const [begun, setBegun] = useState<{ text: string } | null>(null);
   const entry = entries.find((e) => entryKey(e) === chosen);
-  const assets = useMemo(() => [...new Set(entries.map((e) => e.asset))].filter(Boolean), [entries]);
+  const assets = useMemo(() => index.assets.map((a) => a.decl.id), [index]);
   return (
     <div className="catalogue">
       <div className="entries">
@@ -104,20 +106,33 @@ export function CatalogueView(): ReactNode {
             <span className="soft" role="status">
               {shown.length} of {entries.length}
             </span>
+            <button
+              type="button"
+              className="word"
+              aria-pressed={unused}
+              onClick={() => go({ side: unused ? '' : 'unused' })}
+            >
+              What nothing uses
+            </button>
             <Ways index={index} />
           </div>
         </div>
         <DeclareLine
           index={index}
+          asset={asset}
+          begun={begun}
           onEdit={(changeSet) => session.edit(changeSet)}
-          onMade={(key) => go({ entry: key, kind: '', mark: '', asset: '', q: '' })}
+          onMade={(key) => {
+            setQ('');
+            go({ entry: key, kind: '', mark: '', q: '' });
+          }}
         />
         {shown.length > 0 ? (
           <EntryList
             entries={shown}
             chosen={chosen}
             findings={findings}
-            onChoose={(key) => go({ entry: key })}
+            onChoose={(key) => go({ entry: key, side: '' })}
           />
         ) : (
           <div className="middle">
@@ -129,6 +144,7 @@ export function CatalogueView(): ReactNode {
             ) : (
               'Nothing matches.'
             )}
+            <Offers text={asked} asset={asset} onBegin={(text) => setBegun({ text })} />
             {entries.length > 0 && (
               <button
                 type="button"
@@ -145,7 +161,9 @@ export function CatalogueView(): ReactNode {
         )}
       </div>
       <div className="entryside">
-        {entry ? (
+        {unused ? (
+          <UnusedPanel index={index} onClose={() => go({ side: '' })} />
+        ) : entry ? (
           <EntryPanel
             index={index}
             base={`/p/${id}`}
@@ -160,6 +178,36 @@ export function CatalogueView(): ReactNode {
           </div>
         )}
       </div>
+    </div>
+  );
+}
+
+/** What a name that was looked for and is not there could be declared as. */
+function Offers({
+  text,
+  asset,
+  onBegin,
+}: {
+  text: string;
+  asset: string;
+  onBegin: (line: string) => void;
+}): ReactNode {
+  const name = text.trim();
+  if (!/^[A-Za-z_][\w-]*$/.test(name)) return null;
+  const ofAsset = asset === '' ? [] : /^on[A-Z]/.test(name) ? ['event'] : ['action', 'property'];
+  return (
+    <div className="row" role="group" aria-label={`Declare ${name}`}>
+      {[...ofAsset, 'channel', 'prefab'].map((kind) => (
+        <button
+          key={kind}
+          type="button"
+          className="tick"
+          onClick={() => onBegin(kind === 'property' ? `property ${name} = false` : `${kind} ${name}`)}
+        >
+          Declare the {kind} {name}
+          {ofAsset.includes(kind) && ` of ${asset}`}
+        </button>
+      ))}
     </div>
   );
 }

@@ -12,6 +12,8 @@ import {
   printFields,
   printFrom,
   retireEntry,
+  sourceOfName,
+  sourceText,
   usesOfEntry,
   usesOfName,
   type CatalogueEntry,
@@ -70,6 +72,7 @@ export function EntryPanel({ index, base, entry, entries, findings, onGo }: Prop
   };
   const renamedKey = (to: string): string => entryKey({ kind, asset, name: to });
   const alike = entries.filter((e) => e.kind === kind && e.asset === asset && e.name !== name);
+  const source = useMemo(() => sourceOfName(index, entry), [index, entry]);
   const start = kind === 'channel' ? { channel: name } : { asset, name };
   return (
     <article className="entrypanel" aria-label={`${word} ${asset} ${name}`} key={`${key}/${round}`}>
@@ -94,6 +97,7 @@ export function EntryPanel({ index, base, entry, entries, findings, onGo }: Prop
         <span className="soft">
           {word}
           {asset === '' ? '' : ` of ${asset}`}
+          {source && <span title="Where the game declares it">, declared in {sourceText(source)}</span>}
         </span>
         {(kind === 'event' || kind === 'action' || kind === 'channel') && (
           <Link className="grow" to={rippleHref(base, start, kind === 'action' ? 'back' : 'on')}>

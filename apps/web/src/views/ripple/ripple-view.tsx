@@ -47,7 +47,12 @@ export function RippleView(): ReactNode {
     <div className="rippleview">
       <div className="ripplebar">
         <h1 className="unseen">Ripple</h1>
-        <StartPicker index={index} start={start} onChoose={begin} />
+        <StartPicker
+          index={index}
+          start={start}
+          onChoose={begin}
+          onEdit={(changeSet) => session.edit(changeSet)}
+        />
         <span role="group" aria-label="Which way" className="switch">
           <Choice text="what follows" on={way === 'on'} onChoose={() => begin(start, 'on')} />
           <Choice text="what came before" on={way === 'back'} onChoose={() => begin(start, 'back')} />

@@ -1,8 +1,10 @@
 import { Autocomplete, TextField } from '@mui/material';
 import {
   assetAtPath,
+  readLines,
   reachableFrom,
   type AssetIndex,
+  type ChangeSet,
   type ProjectIndex,
   type RippleStart,
 } from '@oquel/core';
@@ -12,16 +14,19 @@ interface Option {
   label: string;
   about: string;
   start: RippleStart;
+  /** A line that declares it first, in an asset or in the project. */
+  declares?: { in: string; line: string };
 }
 interface Props {
   index: ProjectIndex;
   start: RippleStart;
   onChoose: (start: RippleStart) => void;
+  onEdit: (changeSet: ChangeSet) => boolean;
 }
 const MOST = 80;
 
 /** Chooses where a ripple begins: an instance, an asset or a channel by typing, then one of its events or actions. */
-export function StartPicker({ index, start, onChoose }: Props): ReactNode {
+export function StartPicker({ index, start, onChoose, onEdit }: Props): ReactNode {
   const options = useMemo(() => optionsOf(index), [index]);
   const label = labelOf(start);
   const current = options.find((o) => o.label === label) ?? null;
@@ -37,8 +42,16 @@ export function StartPicker({ index, start, onChoose }: Props): ReactNode {
         disableClearable
         getOptionLabel={(o) => o.label}
         isOptionEqualToValue={(a, b) => a.label === b.label}
-        filterOptions={(all, { inputValue }) => found(all, inputValue, label)}
-        onChange={(_, chosen) => onChoose(chosen.start)}
+        filterOptions={(all, { inputValue }) => {
+          const own = found(all, inputValue, label);
+          return own.length > 0 ? own : offers(index, all, inputValue.trim());
+        }}
+        onChange={(_, { start: chosen, declares }) => {
+          if (!declares) return onChoose(chosen);
+          const { changes } = readLines(index, declares.in, declares.line);
+          const of = declares.in === '' ? '' : ` of ${declares.in}`;
+          if (changes && onEdit({ label: `declared the ${declares.line}${of}`, changes })) onChoose(chosen);
+        }}
         autoHighlight
         noOptionsText="Nothing is called that"
         renderOption={({ key, ...props }, o) => (
@@ -120,6 +133,27 @@ function optionsOf(index: ProjectIndex): Option[] {
     list.push({ label: `#${name}`, about: 'channel', start: { channel: name } });
   }
   return list;
+}
+/** What a text that nothing is called could be declared as: a channel, or an event or action of a thing, as in `yard:lamp-1.onLit`. */
+function offers(index: ProjectIndex, all: readonly Option[], text: string): Option[] {
+  const channel = /^#?([A-Za-z_][\w-]*)$/.exec(text);
+  if (channel) {
+    const [, name] = channel;
+    const declares = { in: '', line: `channel ${name}` };
+    return [{ label: `#${name}`, about: 'declare this channel', start: { channel: name }, declares }];
+  }
+  const [, label, name] = /^(.+)\.([A-Za-z_][\w-]*)$/.exec(text) ?? [];
+  const of = all.find((o) => o.label === label);
+  const asset = of && assetOf(index, of.start);
+  if (!of || !asset || 'channel' in of.start) return [];
+  const kind = /^on[A-Z]/.test(name) ? 'event' : 'action';
+  const line = `${kind} ${name}`;
+  if (asset.eventAt.has(name) || asset.actionAt.has(name)) {
+    return [{ label: text, about: kind, start: { ...of.start, name } }];
+  }
+  const declares = { in: asset.decl.id, line };
+  const about = `declare this ${kind} of ${asset.decl.id}`;
+  return [{ label: text, about, start: { ...of.start, name }, declares }];
 }
 function found(all: readonly Option[], text: string, label: string): Option[] {
   const words = text === label ? [] : text.toLowerCase().split(/\s+/).filter(Boolean);
