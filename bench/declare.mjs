@@ -22,7 +22,65 @@ export default async function declare() {
     say(`  ${String(count).padStart(7)} placements ${took.toFixed(3)} s${ratio(before, took)}`);
     before = took;
   }
+  say('a table of placements with two properties, brought into an empty project:');
+  before = null;
+  for (const count of [5_000, 10_000, 20_000, 40_000]) {
+    const took = median(() => table(core, count));
+    say(`  ${String(count).padStart(7)} rows ${took.toFixed(3)} s${ratio(before, took)}`);
+    before = took;
+  }
+  say('a project of scenes as lines, and read into an empty project:');
+  before = null;
+  for (const count of [5_000, 10_000, 20_000, 40_000]) {
+    const took = median(() => lines(core, count));
+    say(`  ${String(count).padStart(7)} bindings ${took.toFixed(3)} s${ratio(before, took)}`);
+    before = took;
+  }
   return 0;
+}
+
+function table({ guessTableMapping, indexProject, readCsvTable, readTable }, count) {
+  const rows = Array.from(
+    { length: count },
+    (_, i) => `yard-${i % 50},lamp-${i},Lamp${i % 20},east,${i % 7}`,
+  );
+  const text = ['scene,id,of,line,glow', ...rows].join('\n');
+  const index = indexProject({ format: 'oquel.project/1', name: 'Mill', assets: [] });
+  const begun = performance.now();
+  const csv = readCsvTable(text);
+  const mapping = guessTableMapping('placements', csv.columns);
+  const { changes } = readTable(index, 'placements', csv, { mapping, owner: '' });
+  if (changes.length < count) throw new Error('too few changes');
+  return performance.now() - begun;
+}
+function lines({ indexProject, projectLines, readLines }, count) {
+  const scenes = Array.from({ length: 100 }, (_, s) => ({
+    id: `yard-${s}`,
+    kind: 'scene',
+    placements: Array.from({ length: count / 200 }, (_, i) => ({
+      id: `lamp-${i}`,
+      asset: 'Lamp',
+      at: [i, s],
+    })),
+    bindings: Array.from({ length: count / 100 }, (_, i) => ({
+      id: `b-${i}`,
+      from: { at: `lamp-${i % (count / 200)}`, event: 'onLit' },
+      to: { at: `lamp-${(i * 7) % (count / 200)}`, action: 'light' },
+      delay: i / 8,
+    })),
+  }));
+  const lamp = {
+    id: 'Lamp',
+    kind: 'prefab',
+    actions: [{ name: 'light' }],
+    events: [{ name: 'onLit', cause: { type: 'code' } }],
+  };
+  const index = indexProject({ format: 'oquel.project/1', name: 'Mill', assets: [lamp, ...scenes] });
+  const empty = indexProject({ format: 'oquel.project/1', name: 'Mill', assets: [] });
+  const begun = performance.now();
+  const read = readLines(empty, '', projectLines(index).text);
+  if (read.count !== count || !read.changes) throw new Error('not all came back');
+  return performance.now() - begun;
 }
 
 function note({ declareFor, indexProject, parseWireLine }, count) {

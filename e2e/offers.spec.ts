@@ -39,11 +39,8 @@ test('what is looked for and not there is declared where it was looked for: Cata
   await page.getByRole('option', { name: /#dawn declare this channel/ }).click();
   await expect(start).toHaveValue('#dawn');
   await saved(page);
-  const { body } = await server.get(`/api/projects/${id}/document`);
-  expect((body as { channels: unknown }).channels).toEqual([
-    { name: 'tide', payload: [{ name: 'level', type: 'float' }] },
-    { name: 'dawn' },
-  ]);
+  const { channels } = (await server.get(`/api/projects/${id}/document`)).body as { channels: unknown };
+  expect(channels).toEqual([{ name: 'tide', payload: [{ name: 'level', type: 'float' }] }, { name: 'dawn' }]);
   expect(await scene(server, id, 'Gate')).toMatchObject({
     events: [
       { name: 'onSwung', cause: { type: 'code' } },
@@ -54,7 +51,7 @@ test('what is looked for and not there is declared where it was looked for: Cata
 
 test('declarations that nothing uses are listed, and removed in one go', async ({ page, server }) => {
   const { id, base } = await harbour(page, server, 'Tidy');
-  const before = (await server.get(`/api/projects/${id}/document`)).body;
+  const before: unknown = (await server.get(`/api/projects/${id}/document`)).body;
   await page.goto(`${base}/catalogue`);
   await page.getByRole('button', { name: 'What nothing uses' }).click();
   const list = page.getByRole('list', { name: 'Declarations that nothing uses' });

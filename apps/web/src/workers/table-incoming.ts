@@ -71,7 +71,7 @@ export function lookAtTable(index: ProjectIndex, ask: TableQuestion): TableLook 
 
 function bindingsLook(index: ProjectIndex, table: CsvTable, ask: TableQuestion): TableLook {
   const mapping = ask.mapping ?? guessMapping(table.columns);
-  const read = readBindings(index, table, { ...ask, mapping: mapping as TableMapping });
+  const read = readBindings(index, table, { ...ask, mapping: mapping });
   const rows = read.rows.map((r) => ({ ...r, text: () => printBinding(r.binding!) }));
   return {
     kind: 'bindings',
