@@ -312,7 +312,8 @@ export {
   type TableMapping,
 } from './tables/tables.js';
 export { propertyOfHeading } from './tables/placements.js';
-export { readTable, type TableAsk, type TableRead, type TableRow } from './tables/read-table.js';
+export { readTable, type TableAsk, type TableRead } from './tables/read-table.js';
+export type { TableRow } from './tables/table-row.js';
 export { readBindings, type BindingsRead } from './tables/read-bindings.js';
 export { unusedDeclarations, withoutUnused, type Unused } from './tables/unused.js';
 export { tableCsv } from './tables/write-table.js';

@@ -16,20 +16,9 @@ import type { TableKind } from './kind.js';
 import { missingFor, type Missing } from './missing.js';
 import { propertyOfHeading } from './placements.js';
 import { tableChanges } from './table-changes.js';
+import type { TableRow } from './table-row.js';
 import { TABLES, valueColumns, type AnyTable, type TableMapping } from './tables.js';
 
-/** What one row would become. */
-export interface TableRow {
-  line: number;
-  /** The asset that it belongs to; empty where none has it. */
-  asset: string;
-  name: string;
-  /** `changed`: takes the place of what has that name; `same`: it is there already. */
-  state: 'new' | 'changed' | 'same' | 'broken';
-  item: object | null;
-  /** Why it cannot be taken. */
-  faults: CsvRowFault[];
-}
 /** A table as it would be taken in; nothing of it is yet. */
 export interface TableRead {
   rows: TableRow[];

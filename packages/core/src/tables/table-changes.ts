@@ -3,7 +3,7 @@ import { LayOut } from '../plan/lay-out.js';
 import type { ProjectIndex } from '../project/index-project.js';
 import type { Asset, Placement, Vec2 } from '../project/types.js';
 import { append } from '../util/append.js';
-import type { TableRow } from './read-table.js';
+import type { TableRow } from './table-row.js';
 import type { AnyTable } from './tables.js';
 
 /**
