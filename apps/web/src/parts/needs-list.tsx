@@ -24,11 +24,12 @@ export function Making({
   onWish: (key: string, wish: Wish) => void;
 }): ReactNode {
   if (needs.length === 0 && isMaking) return null;
+  const decided = needs.filter((n) => !n.isOpen);
   return (
     <div className="making">
       <label>
         <input type="checkbox" checked={isMaking} onChange={(e) => onMaking(e.target.checked)} /> Make what is
-        missing{isMaking && `: ${needsText(needs.filter((n) => !n.isOpen))}`}
+        missing{isMaking && decided.length > 0 && `: ${needsText(decided)}`}
       </label>
       {isMaking && <NeedsList needs={needs} onWish={onWish} />}
     </div>
