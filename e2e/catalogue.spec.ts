@@ -63,7 +63,7 @@ test('what a change would break is seen first, and it can be kept as it was', as
   await expect(page.getByRole('dialog')).toContainText('removed the channel tension');
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toBeHidden();
-  await page.getByLabel('Merge it into').selectOption('crewAlert');
+  await page.getByLabel('Merge into').selectOption('crewAlert');
   await expect(page.getByRole('dialog')).toContainText(/new: /);
   await page.getByRole('button', { name: 'Do it' }).click();
   await expect(page.getByRole('article', { name: 'channel crewAlert' })).toBeVisible();

@@ -94,7 +94,7 @@ test('one binding for each value of a field; a value that nothing handles is mar
   await sentences.last().locator('.said').focus();
   await page.keyboard.press('Delete');
   await expect(struck).toContainText('nothing handles tone = high');
-  await struck.getByRole('button', { name: 'Cure', exact: true }).click();
+  await struck.getByRole('button', { name: 'Fix', exact: true }).click();
   await struck.getByRole('button', { name: /high/ }).click();
   await expect(sentences).toHaveCount(2);
   await expect(struck).not.toContainText('nothing handles');
@@ -160,7 +160,7 @@ test('the sheet finds what asks, groups by it, and lets many ask, as one undo', 
   await expect(page.locator('.heading').first()).toContainText('asks nothing');
   await page.getByRole('listbox', { name: 'Bindings' }).focus();
   await page.keyboard.press('Control+a');
-  await page.getByLabel('Let them').selectOption('asksAlso');
+  await page.getByLabel('Change', { exact: true }).selectOption('asksAlso');
   const condition = page.getByLabel('condition, such as $speed > 12');
   await condition.fill('$tone = ');
   await expect(page.getByText(/at character \d+/)).toBeVisible();

@@ -38,7 +38,7 @@ test('the matrix is pointed at and gone through by arrows; the address keeps the
   await expect(page.getByRole('article')).toHaveAttribute('aria-label', 'Cabin to Beacon');
   await page.reload();
   await expect(page.getByRole('article')).toHaveAttribute('aria-label', 'Cabin to Beacon');
-  await page.getByRole('button', { name: 'Look at it the other way round' }).click();
+  await page.getByRole('button', { name: 'Swap sides' }).click();
   await expect(page.getByRole('article')).toHaveAttribute('aria-label', 'Beacon to Cabin');
 });
 

@@ -103,7 +103,7 @@ test('one placement is made to differ from its prefab, and is as all others agai
   await page.goto(demo.url('plan?scope=pylon-ridge&chosen=cabin-3'));
   await expect(page.getByText('Differs from Cabin:')).toBeVisible();
   await expect(page.getByRole('button', { name: /^cabin-3, Cabin, differs/ })).toBeVisible();
-  await page.getByRole('button', { name: 'Take back' }).click();
+  await page.getByRole('button', { name: 'Reset' }).click();
   await expect(page.getByText('Differs from Cabin:')).toHaveCount(0);
   await saved(page);
   expect((await ridge()).muted).toBeUndefined();

@@ -41,7 +41,7 @@ test('fifty lines in an empty scene: one paste, one Enter, and it is placed, wir
   await page.getByPlaceholder(/^when mast-2/).waitFor();
   await paste(page, MILL);
   await expect(panel(page).getByRole('button', { name: /^Add 50 bindings and \d+ more/ })).toBeFocused();
-  await expect(panel(page)).toContainText('No finding would come.');
+  await expect(panel(page)).toContainText('No new findings.');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { level: 1 })).toHaveText(/Wire: plate-1 in yard/);
   await expect(page.getByText('Gate: passed')).toBeVisible();
@@ -151,13 +151,13 @@ test('what dangles is made where it is told', async ({ page, server }) => {
   await page.getByPlaceholder(/^when mast-2/).waitFor();
   await paste(page, 'when bell-1.onRung do mast-1.bend');
   await panel(page)
-    .getByLabel(/Make what is missing/)
+    .getByLabel(/Create what is missing/)
     .uncheck();
   await panel(page).getByLabel('Add line 1').check();
   await panel(page).getByRole('button', { name: 'Add 1 binding' }).click();
   const sentence = strip(page, 'onRung').locator('.sentence', { hasText: 'mast-1' });
   await expect(sentence).toContainText('"mast-1" is not in quay');
-  await sentence.getByRole('button', { name: 'Cure', exact: true }).click();
+  await sentence.getByRole('button', { name: 'Fix', exact: true }).click();
   await sentence.getByRole('button', { name: /^Make mast-1/ }).click();
   await expect(sentence).not.toContainText('is not in quay');
   await saved(page);

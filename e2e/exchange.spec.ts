@@ -17,7 +17,7 @@ async function openExchange(page: Page, demo: Demo): Promise<void> {
 }
 async function bring(page: Page, name: string, content: string | Uint8Array): Promise<void> {
   await page
-    .getByLabel('A file to bring in')
+    .getByLabel('File to import')
     .setInputFiles({ name, mimeType: 'application/octet-stream', buffer: Buffer.from(content) });
 }
 async function takeOut(page: Page, name: string): Promise<Buffer> {
@@ -47,7 +47,7 @@ test('a document is shown against what is here before it is stored, and taken ov
   const { violations } = await new AxeBuilder({ page }).analyze();
   expect(violations.map((v) => v.id)).toEqual([]);
   expect(await demo.document()).toEqual(before);
-  await report.getByRole('button', { name: 'Make this project like it' }).click();
+  await report.getByRole('button', { name: 'Replace this project' }).click();
   await expect(page.getByRole('button', { name: 'Undo' })).toHaveAttribute(
     'title',
     /took over from-ines.json/,
@@ -73,7 +73,7 @@ test('a report that has become old is not acted on', async ({ page, demo, server
     changes: [{ op: 'remove', list: 'bindings', asset: document.assets[1].id, id }],
   });
   await expect(page.getByText('edit by Tomas:')).toBeVisible();
-  await page.getByRole('button', { name: 'Make this project like it' }).click();
+  await page.getByRole('button', { name: 'Replace this project' }).click();
   await expect(page.getByText(/the project is at 2; look again/)).toBeVisible();
   const stored = await demo.document();
   expect(stored.assets[1].bindings).toHaveLength(demoDocument().assets[1].bindings.length - 1);
@@ -134,7 +134,7 @@ test('a table of bindings: columns are told, ten kinds of bad rows named, the re
   ];
   await bring(page, 'wires.csv', rows.join('\n'));
   // Its columns are called otherwise here.
-  await expect(page.getByText('15 rows cannot be taken.')).toBeVisible();
+  await expect(page.getByText('15 rows have errors.')).toBeVisible();
   for (const [field, column] of [
     ['asset', 'Szene'],
     ['event', 'Ereignis'],
@@ -143,7 +143,7 @@ test('a table of bindings: columns are told, ten kinds of bad rows named, the re
   ]) {
     await page.getByLabel(`Column of ${field}`).selectOption(String(rows[0].split(',').indexOf(column)));
   }
-  await expect(page.getByText('13 rows cannot be taken.')).toBeVisible();
+  await expect(page.getByText('13 rows have errors.')).toBeVisible();
   const list = page.getByRole('group', { name: 'Rows of the table' });
   for (const [line, text] of [
     [4, 'Szene: there is no scene, prefab or widget "pylon-rigde"'],
@@ -152,13 +152,13 @@ test('a table of bindings: columns are told, ten kinds of bad rows named, the re
     [7, 'Empfaenger: is empty'],
     [8, 'Aktion: is empty'],
     [9, 'args: expected a value'],
-    [10, 'times: "0" is no whole number from 1'],
-    [11, 'delay: "soon" is no number of seconds'],
-    [12, 'on: "perhaps" is neither yes nor no'],
-    [13, 'id: "b 10" is no name'],
-    [14, 'id: "calm-x1" stands in a row before too'],
+    [10, 'times: "0" is not a whole number from 1'],
+    [11, 'delay: "soon" is not a number of seconds'],
+    [12, 'on: "perhaps" is not yes or no'],
+    [13, 'id: "b 10" is not a valid name'],
+    [14, 'id: "calm-x1" already appears in an earlier row'],
     [15, 'Empfaenger: what is heard on a channel cannot be published again'],
-    [16, 'the row has 2 cells, and there are 10 columns'],
+    [16, 'the row has 2 cells, but there are 10 columns'],
   ] as const) {
     await expect(
       list.locator('.csvrow').filter({ hasText: new RegExp(`line ${line}(?!\\d)`) }),
@@ -169,8 +169,8 @@ test('a table of bindings: columns are told, ten kinds of bad rows named, the re
   const before = await demo.document();
   // The scene that looks misspelt is asked about first.
   await page.locator('[data-need="asset:pylon-rigde"]').getByRole('button', { name: 'pylon-ridge' }).click();
-  await expect(page.getByText('12 rows cannot be taken.')).toBeVisible();
-  await page.getByRole('button', { name: 'Bring in 3 new' }).click();
+  await expect(page.getByText('12 rows have errors.')).toBeVisible();
+  await page.getByRole('button', { name: 'Import 3 new' }).click();
   await saved(page);
   const ridge = (doc: typeof before): { id: string }[] =>
     doc.assets.find((a) => a.id === 'pylon-ridge')!.bindings!;
@@ -201,8 +201,8 @@ test('bindings go out as a table that comes back the same, and the graph as Grap
   const csv = (await takeOut(page, 'Save .csv')).toString();
   expect(csv.split('\r\n')[0]).toBe('asset,id,sender,event,receiver,action,arguments,if,options,note');
   await bring(page, 'same.csv', csv);
-  await expect(page.getByText(/^\d+ there already\./)).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Bring in 0 new' })).toBeDisabled();
+  await expect(page.getByText(/^\d+ unchanged\./)).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Import 0 new' })).toBeDisabled();
   const xml = (await takeOut(page, 'Save GraphML')).toString();
   const counted = await page.evaluate((text) => {
     const document = new DOMParser().parseFromString(text, 'application/xml');
@@ -225,7 +225,7 @@ test('reading a large file can be cancelled, and what is no UTF-8 is refused in 
   const deep = Array.from({ length: 400_000 }, () => ({ a: [{}] }));
   const large = join(tmpdir(), `oquel-large-${process.pid}.json`);
   writeFileSync(large, JSON.stringify({ ...demoDocument(), deep }) + ' '.repeat(60_000_000));
-  await page.getByLabel('A file to bring in').setInputFiles(large);
+  await page.getByLabel('File to import').setInputFiles(large);
   await page.getByRole('button', { name: 'Cancel' }).click();
   await expect(page.getByText('Reading was cancelled')).toBeVisible();
   rmSync(large);
@@ -263,7 +263,7 @@ test('a manifest of the game is merged: shown first, one edit, the same again ch
   const report = page.getByRole('region', { name: 'Report on storm.json' });
   await expect(lines(page).filter({ hasText: 'onThunder' })).toHaveCount(1);
   expect(await demo.document()).toEqual(before);
-  await report.getByRole('button', { name: 'Merge it' }).click();
+  await report.getByRole('button', { name: 'Merge' }).click();
   await saved(page);
   const after = (await demo.document()) as unknown as {
     assets: { id: string; origin?: string; bindings?: unknown }[];
@@ -289,10 +289,10 @@ test('rows of a table make what they name, when somebody has said what was meant
     'wishes.tsv',
     'asset\tsender\tevent\treceiver\taction\nvalley-station\tbell-1\tonRung\tlamp-1\tlight\npylon-ridge\tmast-2\tonGsut\tbrake-2\trelease\n',
   );
-  await expect(page.getByText('There are names to decide.')).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Bring in 2 new' })).toBeDisabled();
+  await expect(page.getByText('Some names need a decision.')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Import 2 new' })).toBeDisabled();
   await page.locator('[data-need="event:WindMast/onGsut"]').getByRole('button', { name: 'onGust' }).click();
-  await page.getByRole('button', { name: 'Bring in 2 new' }).click();
+  await page.getByRole('button', { name: 'Import 2 new' }).click();
   await saved(page);
   const ids = (await demo.document()).assets.map((a) => a.id);
   expect(ids.slice(-2)).toEqual(['Bell', 'Lamp']);

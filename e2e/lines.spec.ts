@@ -67,7 +67,7 @@ test('many lines are pasted: what each becomes is shown first, and all are one u
   );
   const panel = page.getByRole('dialog', { name: 'Pasted lines' });
   await expect(panel.locator('ol li')).toHaveCount(5);
-  for (const [i, state] of ['new', 'wired already', 'at fault', 'cannot be read', 'new'].entries()) {
+  for (const [i, state] of ['new', 'exists', 'has problems', 'cannot be read', 'new'].entries()) {
     await expect(panel.locator('ol li').nth(i)).toContainText(state);
   }
   await panel.getByRole('button', { name: 'Add 2 bindings' }).click();

@@ -143,7 +143,7 @@ test('edits of a window that was closed are found by the list of projects and by
   await expect(second.getByText('2 edits from a closed window are not stored')).toBeVisible();
   await expect(count(second, 'onCalm')).toHaveText('1');
   await second.getByRole('button', { name: 'Review' }).click();
-  const panel = second.getByRole('dialog', { name: 'Edits that are not stored' });
+  const panel = second.getByRole('dialog', { name: 'Unsaved edits' });
   await expect(panel).toContainText('brake-2');
   const { violations } = await new AxeBuilder({ page: second }).include('.kept').analyze();
   expect(violations).toEqual([]);

@@ -21,9 +21,7 @@ test('what is looked for and not there is declared where it was looked for: Cata
   // What is there already is told, and nothing is changed.
   const line = page.getByRole('combobox', { name: 'Declare' });
   await line.fill('event onSwung when used');
-  await expect(
-    page.getByText(/expected another name: it is there as: event onSwung from code/),
-  ).toBeVisible();
+  await expect(page.getByText(/expected another name: it exists as: event onSwung from code/)).toBeVisible();
   await line.fill('');
   await page.getByLabel('Only of this asset').selectOption('');
   await line.fill('event onLost');
@@ -49,12 +47,12 @@ test('what is looked for and not there is declared where it was looked for: Cata
   });
 });
 
-test('declarations that nothing uses are listed, and removed in one go', async ({ page, server }) => {
+test('unused declarations are listed, and removed in one go', async ({ page, server }) => {
   const { id, base } = await harbour(page, server, 'Tidy');
   const before: unknown = (await server.get(`/api/projects/${id}/document`)).body;
   await page.goto(`${base}/catalogue`);
-  await page.getByRole('button', { name: 'What nothing uses' }).click();
-  const list = page.getByRole('list', { name: 'Declarations that nothing uses' });
+  await page.getByRole('button', { name: 'Unused declarations' }).click();
+  const list = page.getByRole('list', { name: 'Unused declarations' });
   await expect(list.getByRole('listitem')).toHaveText([
     'Bell: property tone: string = "deep"',
     'Bell: property pitch: string = "low"',
@@ -71,5 +69,5 @@ test('declarations that nothing uses are listed, and removed in one go', async (
   expect((await server.get(`/api/projects/${id}/document`)).body).toEqual(before);
   await page.getByRole('button', { name: 'Choose all' }).click();
   await page.getByRole('button', { name: 'Remove 2', exact: true }).click();
-  await expect(page.getByText('Everything that is declared is used somewhere.')).toBeVisible();
+  await expect(page.getByText('Every declaration is used.')).toBeVisible();
 });

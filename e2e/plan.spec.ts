@@ -1,5 +1,6 @@
 import type { Page } from '@playwright/test';
 import { expect, saved, test, thing, type Demo } from './fixtures.js';
+import { harbour, scene } from './harbour.js';
 
 interface Placed {
   id: string;
@@ -118,7 +119,7 @@ test('what would break is shown before a thing is taken off', async ({ page, dem
   await openPlan(page, demo, '&chosen=mast-2');
   await thing(page, 'mast-2').locator('.hit').focus();
   await page.keyboard.press('Delete');
-  const panel = page.getByRole('dialog', { name: 'Take mast-2 off the plan' });
+  const panel = page.getByRole('dialog', { name: 'Remove mast-2 from the plan' });
   await expect(panel.getByRole('heading')).toContainText('5 bindings name it');
   await expect(panel).toContainText('when mast-2.onGust do brake-1 engage');
   await expect(panel.getByText(/new error/)).toBeVisible();
@@ -167,4 +168,56 @@ test('many are changed at once, from the list and by keyboard', async ({ page, d
   const { placements } = await ridge(page, demo);
   const beacons = placements.filter((p) => p.asset === 'Beacon');
   expect(beacons.map((p) => [p.properties?.line, p.asleep])).toEqual(beacons.map(() => ['west', true]));
+});
+
+test('marks say what things are, and lines what the selected one reaches: in running order, all of it, or hidden', async ({
+  page,
+  server,
+}) => {
+  const { id, base } = await harbour(page, server, 'Sights');
+  await page.goto(`${base}/plan?scope=quay`);
+  const sights = page.locator('.sights .sight');
+  await page.locator('.stage [data-path="bell-1"]').first().click();
+  await expect(sights).toHaveCount(1);
+  await expect(page.locator('.sights text')).toHaveText('1 once, 2');
+  await page.locator('.stage [data-path="gate-1"]').first().click();
+  await expect(page.locator('.sight.incoming text')).toHaveText('1 once, 2');
+  await page.getByLabel('Wiring').selectOption('all');
+  await expect(page.locator('.sights text')).toHaveText('× 2');
+  await page.getByLabel('Wiring').selectOption('none');
+  await expect(sights).toHaveCount(0);
+  // The mark is by what the prefab is called and declares, until another is chosen.
+  await page.getByLabel('Scope').selectOption('Bell');
+  const mark = page.getByLabel('Mark of Bell on plans');
+  await expect(mark.locator('option:checked')).toHaveText('sound (by what it declares)');
+  await mark.selectOption('light');
+  await saved(page);
+  expect(await scene(server, id, 'Bell')).toMatchObject({ mark: 'light' });
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(mark).toHaveValue('');
+});
+
+test('a scene of two thousand things opens legible: what stands too near is a dot with a count that opens', async ({
+  page,
+  server,
+}) => {
+  const placements = Array.from({ length: 2000 }, (_, i) => ({
+    id: `lamp-${i}`,
+    asset: i % 3 === 0 ? 'Bell' : 'Lamp',
+    at: [(i % 50) * 1.5, Math.floor(i / 50) * 1.5],
+  }));
+  const prefabs = ['Lamp', 'Bell'].map((name) => ({ id: name, kind: 'prefab' }));
+  const assets = [...prefabs, { id: 'square', kind: 'scene', size: [80, 64], placements }];
+  const id = await server.import(JSON.stringify({ format: 'oquel.project/1', name: 'Square', assets }));
+  await page.goto(`${server.url}/p/${id}/plan?scope=square`);
+  const dots = page.locator('.cluster circle');
+  await expect(dots.first()).toBeVisible();
+  const counts = await page.locator('.cluster text').allTextContents();
+  const alone = await page.locator('.stage .thing').count();
+  expect(counts.reduce((n, text) => n + Number(text), 0) + alone).toBe(2000);
+  await expect(dots.first()).toHaveAccessibleName(/^\d+ things: \d+ Lamp, \d+ Bell$/);
+  const before = await dots.count();
+  await dots.nth(Math.floor(before / 2)).click();
+  await dots.nth(0).click({ force: true });
+  await expect(page.locator('.stage .thing').first()).toBeVisible();
 });

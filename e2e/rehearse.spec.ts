@@ -82,7 +82,7 @@ test('it is played, stepped and scrubbed; the keys do it too', async ({ page, de
   const cursor = page.getByLabel('Where the cursor stands');
   const last = Number(await cursor.getAttribute('max'));
   await cursor.fill('0');
-  await expect(page.getByText('Everything is as it was at the beginning.')).toBeVisible();
+  await expect(page.getByText('Nothing has changed since the start.')).toBeVisible();
   await page.getByRole('button', { name: 'step', exact: true }).click();
   await expect(cursor).toHaveValue('1');
   await log(page).focus();

@@ -39,14 +39,14 @@ test('all findings of a kind are cured at once, after what is done for each is s
 }) => {
   // Three of the same kind: the brake is gone that two bindings name.
   await page.goto(demo.url('wire?scope=pylon-ridge&at=brake-1'));
-  await page.getByRole('button', { name: /Take off the plan/ }).click();
+  await page.getByRole('button', { name: /Remove from the plan/ }).click();
   await saved(page);
   await openAudit(page, demo, '?rule=dangling-target&text=is+not+in+pylon-ridge');
   await expect(page.locator('.findingrow')).toHaveCount(3);
   const before = await page.locator('.findingrow').count();
   expect(before).toBeGreaterThan(1);
-  await page.getByRole('button', { name: /^Cure all/ }).click();
-  const alike = page.getByRole('group', { name: 'Cures for all of this kind' });
+  await page.getByRole('button', { name: /^Fix all/ }).click();
+  const alike = page.getByRole('group', { name: 'Fixes for all of this kind' });
   await expect(alike.locator('summary')).toContainText(/takes \d+ findings away/);
   await alike.getByRole('button', { name: /^Do all/ }).click();
   await expect(page.locator('.findingrow')).toHaveCount(0);
@@ -89,9 +89,9 @@ test('a waiver needs a reason, holds until its day is over, and is told when it 
   await until.press('Enter');
   const own = page.locator('tr').filter({ hasText: 'on purpose' });
   await expect(own).toContainText('in force');
-  await own.getByRole('button', { name: 'Take back', exact: true }).click();
+  await own.getByRole('button', { name: 'Remove', exact: true }).click();
   await expect(own).toHaveCount(0);
-  await page.getByRole('button', { name: 'Take back the 2 that no longer hold' }).click();
+  await page.getByRole('button', { name: 'Remove 2 that no longer apply' }).click();
   await expect(page.locator('tr[data-state]')).toHaveCount(1);
 });
 

@@ -39,7 +39,7 @@ test('many are changed at once, with what they become and what the audit would s
   await openSheet(page, demo, '?scope=pylon-ridge&q=onGust+brake');
   await rows(page).first().click();
   await page.keyboard.press('Control+a');
-  await page.getByLabel('Let them').selectOption('delay');
+  await page.getByLabel('Change', { exact: true }).selectOption('delay');
   await page.getByLabel('seconds', { exact: true }).fill('soon');
   await expect(page.getByText('seconds from 0')).toBeVisible();
   await page.getByLabel('seconds', { exact: true }).fill('0.5');

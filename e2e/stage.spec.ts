@@ -71,12 +71,12 @@ test('a new prefab is made, declared, placed, and taken out again with what woul
   await page.keyboard.press('Escape');
   await openPlan(page, demo, 'scope=SnowFence');
   await page.getByRole('group', { name: 'About SnowFence' }).getByRole('button', { name: 'Remove' }).click();
-  const panel = page.getByRole('dialog', { name: 'Take SnowFence out of the project' });
+  const panel = page.getByRole('dialog', { name: 'Remove SnowFence from the project' });
   await expect(panel).toContainText('It stands in pylon-ridge (1)');
   await expect(panel).toContainText(/new: snow-fence-1 in pylon-ridge is a SnowFence/);
   await panel.getByRole('button', { name: 'Keep it' }).click();
   await page.getByRole('group', { name: 'About SnowFence' }).getByRole('button', { name: 'Remove' }).click();
-  await panel.getByRole('button', { name: 'Take it out' }).click();
+  await panel.getByRole('button', { name: 'Remove it' }).click();
   await expect(page.getByLabel('Scope')).not.toHaveValue('SnowFence');
   await expect(page.locator('[data-count="error"]')).toHaveText(/20 errors/);
   await page.getByRole('button', { name: 'Undo' }).click();

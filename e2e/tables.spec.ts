@@ -18,7 +18,7 @@ async function emptyProject(page: Page, server: TestServer, name: string): Promi
   await page.keyboard.type(name);
   await page.keyboard.press('Enter');
   await page.getByLabel('First scene').getByRole('link', { name: 'Exchange' }).click();
-  await page.getByRole('heading', { name: 'Bring in' }).waitFor();
+  await page.getByRole('heading', { name: 'Import' }).waitFor();
   return new URL(page.url()).pathname.split('/')[2];
 }
 async function documentOf(server: TestServer, id: string): Promise<Whole> {
@@ -48,7 +48,7 @@ test('fifty rows of a spreadsheet in an empty project: one paste, one Enter; one
   const id = await emptyProject(page, server, 'Mill of rows');
   const rows = MILL.split('\n').filter((line) => line.startsWith('when '));
   await paste(page, `scene\tsentence\n${rows.map((line) => `yard\t${line}`).join('\n')}\n`);
-  await expect(page.getByRole('button', { name: 'Bring in 50 new' })).toBeFocused();
+  await expect(page.getByRole('button', { name: 'Import 50 new' })).toBeFocused();
   await expect(page.getByText('Findings: 0 new, 0 gone.')).toBeVisible();
   await page.keyboard.press('Enter');
   await expect(page.getByText('Gate: passed')).toBeVisible();
@@ -82,7 +82,7 @@ test('every kind comes in as a table, from nothing, and goes out so that it come
     await paste(page, text);
     await expect(page.getByLabel('What the table is of').locator('option:checked')).toHaveText(kind);
     await expect(page.getByText(/Findings: 0 new|Findings: \d new, \d gone/)).toBeVisible();
-    await page.getByRole('button', { name: /^Bring in \d new/ }).press('Enter');
+    await page.getByRole('button', { name: /^Import \d new/ }).press('Enter');
     await expect(page.getByLabel('What the table is of')).toHaveCount(0);
   }
   await saved(page);
@@ -109,11 +109,11 @@ test('every kind comes in as a table, from nothing, and goes out so that it come
     await page.getByLabel('What the table holds').selectOption(kind);
     const csv = await takeOut(page, 'Tables', 'Save .csv');
     await page
-      .getByLabel('A file to bring in')
+      .getByLabel('File to import')
       .setInputFiles({ name: `${kind}.csv`, mimeType: 'text/csv', buffer: Buffer.from(csv) });
-    await expect(page.getByText(/^\d+ there already\./)).toBeVisible();
-    await expect(page.getByRole('button', { name: 'Bring in 0 new' })).toBeDisabled();
-    await page.getByRole('button', { name: 'Leave it' }).click();
+    await expect(page.getByText(/^\d+ unchanged\./)).toBeVisible();
+    await expect(page.getByRole('button', { name: 'Import 0 new' })).toBeDisabled();
+    await page.getByRole('button', { name: 'Cancel' }).click();
   }
   expect(await documentOf(server, id)).toEqual(whole);
 });
@@ -131,15 +131,17 @@ test('a table is told what is wrong with it, asked what is meant, and read as so
     'kwai\tbell-5\tBell\t7\t5',
   ];
   await paste(page, `scene\tid\tof\tx\ty\n${rows.join('\n')}`);
-  await expect(page.getByText('There are names to decide.')).toBeVisible();
-  await expect(page.locator('.csvrow').filter({ hasText: 'line 4' })).toContainText('x: "far" is no number');
+  await expect(page.getByText('Some names need a decision.')).toBeVisible();
+  await expect(page.locator('.csvrow').filter({ hasText: 'line 4' })).toContainText(
+    'x: "far" is not a number',
+  );
   const asked = page.locator('[data-need="asset:Ball"]');
   await asked.getByRole('button', { name: 'Bell' }).click();
   await expect(asked).toHaveCount(0);
   await expect(page.locator('.csvrow').filter({ hasText: 'line 3' })).toContainText(
     'place bell-3 of Bell at 6, 5',
   );
-  await page.getByRole('button', { name: 'Bring in 3 new' }).click();
+  await page.getByRole('button', { name: 'Import 3 new' }).click();
   await saved(page);
   const { assets } = await documentOf(server, id);
   expect(assets.find((a) => a.id === 'kwai')?.placements?.map((p) => p.id)).toEqual(['bell-5']);
@@ -169,11 +171,11 @@ test('a whole project goes out as lines, and they give the same in an empty one'
   const before = (await demo.document()) as Whole;
   const id = await emptyProject(page, server, 'From lines');
   await page
-    .getByLabel('A file to bring in')
+    .getByLabel('File to import')
     .setInputFiles({ name: 'veyra.txt', mimeType: 'text/plain', buffer: Buffer.from(text) });
   const dialog = page.getByRole('dialog', { name: 'Pasted lines' });
   // What dangles in the demo is to dangle here.
-  await dialog.getByRole('button', { name: 'Take every line as it is written' }).click();
+  await dialog.getByRole('button', { name: 'Add every line exactly as written' }).click();
   await dialog.getByRole('button', { name: /^Add 209 bindings/ }).click();
   await expect(dialog).toHaveCount(0);
   await saved(page);
@@ -197,7 +199,7 @@ test('what is chosen on the plan goes into another project with all that it need
   await page.locator('.stage [data-path="gate-1"]').first().click();
   await page.keyboard.up('Shift');
   await page.locator('.stage [data-path="gate-1"]').first().click({ button: 'right' });
-  await page.getByRole('menuitem', { name: /^Copy with all that it needs/ }).click();
+  await page.getByRole('menuitem', { name: /^Copy with everything it needs/ }).click();
   const text = await page.evaluate(() => navigator.clipboard.readText());
   expect(text.split('\n')[0]).toMatch(/^place bell-1 of Bell at /);
   await page.goto(server.url);

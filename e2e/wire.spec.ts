@@ -62,7 +62,7 @@ test('many receivers at once, with options; what is wired is marked and refused'
   await expect(finder.getByRole('option')).toHaveCount(4);
   await expect(finder.getByRole('option', { name: /brake-1/ })).toContainText('wired: engage');
   await finder.getByRole('option', { name: /brake-1/ }).click();
-  await expect(finder.getByRole('button', { name: /engage.*wired already/ })).toBeDisabled();
+  await expect(finder.getByRole('button', { name: /engage.*already wired/ })).toBeDisabled();
   await finder.getByRole('option', { name: /brake-1/ }).click();
   await finder.getByRole('option', { name: /brake-2/ }).click();
   await thing(page, 'brake-3').click();
@@ -180,7 +180,7 @@ test('a fault is cured where it is told, as one undo', async ({ page, demo }) =>
   await openMast(page, demo);
   const fault = page.locator('[data-binding="gust-2c"] .fault');
   await expect(fault).toContainText('"horn-7" is not in pylon-ridge');
-  await fault.getByRole('button', { name: 'Cure' }).click();
+  await fault.getByRole('button', { name: 'Fix' }).click();
   await fault
     .getByRole('button', { name: /horn-2/ })
     .first()

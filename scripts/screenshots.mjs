@@ -28,7 +28,7 @@ const PICTURES = {
     await p.open('wire/sheet?scope=pylon-ridge&q=onGust%20brake');
     await p.page.locator('[data-row]').first().click();
     await p.page.keyboard.press('Control+a');
-    await p.page.getByLabel('Let them').selectOption('delay');
+    await p.page.getByLabel('Change', { exact: true }).selectOption('delay');
     await p.page.getByLabel('seconds', { exact: true }).fill('0.5');
   },
   ripple: (p) => p.open('ripple?at=pylon-ridge:mast-1&event=onGust'),
@@ -62,9 +62,9 @@ const PICTURES = {
       'pylon-ridge,mast-2',
     ];
     await p.page
-      .getByLabel('A file to bring in')
+      .getByLabel('File to import')
       .setInputFiles({ name: 'brakes.csv', mimeType: 'text/csv', buffer: Buffer.from(rows.join('\n')) });
-    await p.page.getByText('There are names to decide.').waitFor();
+    await p.page.getByText('Some names need a decision.').waitFor();
   },
   projects: async (p) => {
     await p.page.goto(p.base);

@@ -112,7 +112,7 @@ describe('edits of the stage', () => {
     ]);
     expect(creating(index, 'scene', 'hut').changes).toMatchObject([{ item: { size: [60, 40] } }]);
     expect(dropping(ridge)).toEqual({
-      label: 'took ridge out of the project',
+      label: 'removed ridge',
       changes: [{ op: 'drop', asset: 'ridge' }],
     });
   });

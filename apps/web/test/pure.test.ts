@@ -1,7 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import { indexProject, type Binding, type Finding, type PathStep, type Project } from '@oquel/core';
 import { placeLabels, type LabelWish } from '../src/parts/plan/labels.js';
-import { monogram } from '../src/parts/plan/monogram.js';
 import { extent, fit, roundStep, toScreen, zoomAt } from '../src/parts/plan/viewport.js';
 import { groupFindings } from '../src/views/audit/grouping.js';
 import { layRope } from '../src/views/audit/rope-layout.js';
@@ -65,18 +64,11 @@ describe('labels', () => {
     expect(alone.get('a')).toMatchObject({ anchor: 'start' });
     const two = placeLabels([wish('a', 100, 100), wish('b', 150, 100, 5)]);
     expect(two.get('a')).toMatchObject({ anchor: 'end' });
+    // Nothing is cut by the edge of the pane: a name stands on the other side there, or not at all.
+    const pane = { width: 160, height: 200 };
+    expect(placeLabels([wish('bell-12', 130, 100)], pane).get('bell-12')).toMatchObject({ anchor: 'end' });
+    expect(placeLabels([wish('bell-12', 20, 100)], { width: 40, height: 20 }).size).toBe(0);
   });
-});
-
-it.each([
-  ['WindMast', 'WM'],
-  ['Cabin', 'Ca'],
-  ['rope-gauge', 'RG'],
-  ['deicer_cart_2', 'DC'],
-  ['x', 'X'],
-  ['_', '_'],
-])('%s is marked %s', (id, letters) => {
-  expect(monogram(id)).toBe(letters);
 });
 
 describe('the finder', () => {

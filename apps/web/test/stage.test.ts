@@ -132,7 +132,7 @@ describe('edits of the stage', () => {
       overriding(ridge, ['beacon-1'], 'line', 'west').label,
     ]).toEqual([
       'ridge: duplicated beacon-1 with their bindings',
-      'ridge: took 2 things off the plan',
+      'ridge: removed 2 things from the plan',
       'ridge: took asleep from beacon-1',
       'ridge: set line of beacon-1 to "west"',
     ]);

@@ -180,7 +180,8 @@ export {
 export type { RippleStart } from './ripple/start.js';
 export { narrowed, type RippleFilter } from './ripple/narrow.js';
 export { layRipple, ROW as RIPPLE_ROW, type RippleColumn, type RippleLayout } from './ripple/layout.js';
-export { entryText, rippleLines, type RippleLine } from './ripple/lines.js';
+export { entryText,
+  entryWords, rippleLines, type RippleLine } from './ripple/lines.js';
 export { cureAlike, MOST_ALIKE, type CureOfMany } from './fix/alike.js';
 export { waiverStates, type WaiverState } from './audit/waiver-states.js';
 export { figuresOf, type Bucket, type Figures } from './audit/figures.js';
@@ -312,6 +313,10 @@ export {
   type TableMapping,
 } from './tables/tables.js';
 export { propertyOfHeading } from './tables/placements.js';
+export { dotText, mermaidText, pathDiagram, rippleDiagram, type Diagram } from './export/diagram.js';
+export { MARKS, type Mark } from './project/marks.js';
+export { markOf, monograms } from './project/mark-of.js';
+export { sightLines, type SightEnd, type SightLine } from './plan/sight-lines.js';
 export { readTable, type TableAsk, type TableRead } from './tables/read-table.js';
 export type { TableRow } from './tables/table-row.js';
 export { readBindings, type BindingsRead } from './tables/read-bindings.js';

@@ -154,8 +154,8 @@ describe('a table from elsewhere', () => {
       .map((c, i) => (i === column ? text : c))
       .join(',');
   it.each([
-    ['too few cells', 'pylon-ridge,mast-2,onGust', null, 'has 3 cells, and there are 13 columns'],
-    ['too many cells', `${GOOD},more`, null, 'has 14 cells, and there are 13 columns'],
+    ['too few cells', 'pylon-ridge,mast-2,onGust', null, 'has 3 cells, but there are 13 columns'],
+    ['too many cells', `${GOOD},more`, null, 'has 14 cells, but there are 13 columns'],
     [
       'an asset that is not there',
       cell(0, 'pylon-rigde'),
@@ -167,21 +167,21 @@ describe('a table from elsewhere', () => {
     ['no event', cell(2, ''), 'event', 'is empty'],
     ['no receiver', cell(3, ''), 'to', 'is empty'],
     ['no action', cell(4, ''), 'action', 'is empty'],
-    ['an event that is no name', cell(2, 'on Gust'), 'event', 'at character 4'],
+    ['an event that is not a valid name', cell(2, 'on Gust'), 'event', 'at character 4'],
     ['arguments that cannot be read', cell(5, 'force = = 3'), 'args', 'at character 9'],
-    ['a limit of nothing', cell(6, '0'), 'times', '"0" is no whole number from 1'],
-    ['a delay before its time', cell(7, '-1'), 'delay', '"-1" is no number of seconds'],
-    ['a delay in words', cell(7, 'soon'), 'delay', '"soon" is no number of seconds'],
+    ['a limit of nothing', cell(6, '0'), 'times', '"0" is not a whole number from 1'],
+    ['a delay before its time', cell(7, '-1'), 'delay', '"-1" is not a number of seconds'],
+    ['a delay in words', cell(7, 'soon'), 'delay', '"soon" is not a number of seconds'],
     [
       'a condition that cannot be read',
       cell(12, '$speed > fast'),
       'only if',
       'expected a number, found "fast" at character 10',
     ],
-    ['neither yes nor no', cell(8, 'perhaps'), 'on', '"perhaps" is neither yes nor no'],
-    ['an origin that is none', cell(9, 'magic'), 'origin', '"magic" is neither code nor authored'],
-    ['an id that is no name', cell(10, 'gust x'), 'binding', '"gust x" is no name'],
-    ['an id that is too long', cell(10, 'x'.repeat(65)), 'binding', 'is no name'],
+    ['neither yes nor no', cell(8, 'perhaps'), 'on', '"perhaps" is not yes or no'],
+    ['an origin that is none', cell(9, 'magic'), 'origin', '"magic" is not code or authored'],
+    ['an id that is not a valid name', cell(10, 'gust x'), 'binding', '"gust x" is not a valid name'],
+    ['an id that is too long', cell(10, 'x'.repeat(65)), 'binding', 'is not a valid name'],
     [
       'from a channel to a channel',
       'pylon-ridge,#tension,,#weather,,,,,,,gust-x,,',
@@ -226,7 +226,7 @@ describe('a table from elsewhere', () => {
       [5, 'new'],
       [6, 'broken'],
     ]);
-    expect(rows[2].faults).toEqual([{ column: 'binding', text: '"gust-x" stands in a row before too' }]);
+    expect(rows[2].faults).toEqual([{ column: 'binding', text: '"gust-x" already appears in an earlier row' }]);
   });
   it('tells what the audit would say of a row that can be taken', () => {
     const [row] = read(DEMO, `${HEAD}\n${cell(3, 'brake-99')}\n`);

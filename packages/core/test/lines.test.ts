@@ -177,7 +177,7 @@ describe('lines that declare, place and wire', () => {
     const text = 'prefab Lamp\nevent onLit when used\n';
     const first = read(lamps, text);
     expect(first.lines.map((l) => l.state)).toEqual(['wired', 'faulty']);
-    expect(first.lines[1].reasons[0]).toMatch(/^it is there as: event onLit\(speed: float\) when raised/);
+    expect(first.lines[1].reasons[0]).toMatch(/^it exists as: event onLit\(speed: float\) when raised/);
     expect(first.changes).toBeNull();
     const { changes } = read(lamps, text, '', { ticks: new Map([[2, true]]) });
     expect(changes).toMatchObject([
@@ -191,7 +191,7 @@ describe('lines that declare, place and wire', () => {
     ['prefab 9', 'expected the name of the prefab, found "9"'],
     ['scene yard\nplace lamp', 'expected "of" and a prefab or widget, found the end of the line'],
     ['scene yard\nevent onA when sneezed', /^expected entered, left/],
-    ['scene yard\nevent onA\nevent onA', 'onA stands in line 2 too'],
+    ['scene yard\nevent onA\nevent onA', 'onA already appears in line 2'],
     ['enum Hue red', 'expected ":" and a value, found "red"'],
     ['scene yard\nproperty hue', 'expected ":" and a type, or "=" and a value, found the end of the line'],
     ['tag loud: Bell', 'there is no Bell'],

@@ -64,6 +64,7 @@ function declared(r: Random, base: Asset): Asset {
     ...base,
     ...maybe(r, 'tags', () => r.list(2, (i) => ['wet', 'a, b'][i])),
     ...note(r),
+    ...maybe(r, 'mark', () => r.pick(['light', 'thing', 'person'] as const)),
     ...maybe(r, 'persistent', () => r.chance(0.5)),
     ...maybe(r, 'runsInPause', () => r.chance(0.5)),
     ...maybe(r, 'existsOn', () => r.pick(['all', 'authority'] as const)),

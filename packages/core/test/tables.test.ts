@@ -221,24 +221,24 @@ describe('a table brought in', () => {
   });
 
   const broken: [kind: TableKind, row: string, fault: string][] = [
-    ['placements', 'asset,id,of\nyard,9gate,Gate', 'id: "9gate" is no name'],
+    ['placements', 'asset,id,of\nyard,9gate,Gate', 'id: "9gate" is not a valid name'],
     ['placements', 'asset,id,of\nyard,,Gate', 'id: is empty'],
-    ['placements', 'asset,id,of\nyard,gate-2,', 'row: names no prefab or widget that is placed'],
+    ['placements', 'asset,id,of\nyard,gate-2,', 'row: does not say which prefab or widget is placed'],
     [
       'placements',
       'asset,id,of\n,gate-2,Gate',
-      'asset: is empty, and no scene, prefab or widget is chosen for all rows',
+      'asset: is empty, and no default asset is selected',
     ],
-    ['placements', 'asset,id,of,x,y\nyard,gate-2,Gate,5,', 'row: has one of x and y without the other'],
-    ['placements', 'asset,id,of,x,y\nyard,gate-2,Gate,5,high', 'y: "high" is no number'],
-    ['placements', 'asset,id,of\nyard,gate-2', 'row: has 2 cells, and there are 3 columns'],
-    ['placements', 'asset,id,of,level\nyard,gate-2,Gate,much', 'level: "much" is no number'],
+    ['placements', 'asset,id,of,x,y\nyard,gate-2,Gate,5,', 'row: has x or y, but not both'],
+    ['placements', 'asset,id,of,x,y\nyard,gate-2,Gate,5,high', 'y: "high" is not a number'],
+    ['placements', 'asset,id,of\nyard,gate-2', 'row: has 2 cells, but there are 3 columns'],
+    ['placements', 'asset,id,of,level\nyard,gate-2,Gate,much', 'level: "much" is not a number'],
     [
       'placements',
       'asset,id,of,area\nyard,gate-2,Gate,circle -1',
       'area: expected more than 0 metres, found "-1" at character 8',
     ],
-    ['placements', 'asset,id,of,asleep\nyard,gate-2,Gate,perhaps', 'asleep: "perhaps" is neither yes nor no'],
+    ['placements', 'asset,id,of,asleep\nyard,gate-2,Gate,perhaps', 'asleep: "perhaps" is not yes or no'],
     [
       'events',
       'asset,name,cause\nGate,onOpened,sneezed',
@@ -249,7 +249,7 @@ describe('a table brought in', () => {
       'asset,name,payload\nGate,onOpened,force',
       'payload: expected ":" and a type, found its end at character 6',
     ],
-    ['events', 'asset,name,limit,payload\nGate,onOpened,-1,', 'limit: "-1" is no whole number from 0'],
+    ['events', 'asset,name,limit,payload\nGate,onOpened,-1,', 'limit: "-1" is not a whole number from 0'],
     [
       'actions',
       'asset,name,effects\nGate,shut,explode',
@@ -266,7 +266,7 @@ describe('a table brought in', () => {
       'type: expected a type: bool, int, float, string, vec2, instance, enum:Name or key:Table, found "colour" at character 1',
     ],
     ['properties', 'asset,name,type,default\nGate,hue,,', 'row: has neither a type nor a default'],
-    ['assets', 'id,kind\nGate,scene', 'kind: it is a prefab already, and stays one'],
+    ['assets', 'id,kind\nGate,scene', 'kind: it is already a prefab, and that cannot change'],
     ['assets', 'id,kind\nHut,house', 'kind: "house" is not scene, prefab or widget'],
     ['peers', 'peer,role\nhost,king', 'role: "king" is not server or client'],
     [

@@ -49,7 +49,7 @@ const YARD: Project = {
   ],
 };
 
-describe('declarations that nothing uses', () => {
+describe('unused declarations', () => {
   const list = (project: Project): string[] =>
     unusedDeclarations(indexProject(project)).map(
       (u) => `${u.kind} ${u.asset === '' ? '' : `${u.asset}.`}${u.name}${u.isOfGame ? ' (game)' : ''}`,

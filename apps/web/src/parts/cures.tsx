@@ -19,8 +19,8 @@ export function Cures({ fingerprint }: { fingerprint: string }): ReactNode {
       there = false;
     };
   }, [session, fingerprint, project]);
-  if (!cures) return <p className="soft">Trying cures ...</p>;
-  if (cures.length === 0) return <p className="soft">No list of changes cures this; it wants a thought.</p>;
+  if (!cures) return <p className="soft">Trying fixes ...</p>;
+  if (cures.length === 0) return <p className="soft">There is no automatic fix; this needs a decision.</p>;
   return (
     <ul className="cures">
       {cures.map((cure) => (

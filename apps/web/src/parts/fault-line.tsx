@@ -21,7 +21,7 @@ export function FaultLine({
       {mark} {message}
       {more}. <Link to={`${href}?finding=${fingerprint}`}>Show</Link>{' '}
       <button type="button" className="word" aria-expanded={open} onClick={() => setOpen(!open)}>
-        Cure
+        Fix
       </button>
       {open && <Cures fingerprint={fingerprint} />}
     </div>

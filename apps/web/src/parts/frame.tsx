@@ -126,7 +126,7 @@ function Frame(): ReactNode {
           </button>
           <NavLink
             to={`/p/${id}/exchange`}
-            title="Bring in and take out: documents, folders, tables, the graph"
+            title="Import and export: documents, folders, tables, lines, the graph"
           >
             Exchange
           </NavLink>

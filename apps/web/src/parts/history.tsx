@@ -69,7 +69,7 @@ export function History({ onClose }: { onClose: () => void }): ReactNode {
           </button>
         </p>
       )}
-      {!error && !data && <p className="soft">Reading the history ...</p>}
+      {!error && !data && <p className="soft">Loading the history ...</p>}
       <ol tabIndex={0} aria-label="Edits, the newest first">
         {shown.map((e) => (
           <li key={e.version}>

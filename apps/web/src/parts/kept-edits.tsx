@@ -4,7 +4,7 @@ import { useEffect, useState, type ReactNode } from 'react';
 import { useSession, useSessionState } from '../session/session-context.js';
 import { countText } from './ui/severity-mark.js';
 
-/** Edits that are not stored and do not wait for the server: a line that says so, and a panel where each can be sent or dropped. */
+/** Unsaved edits and do not wait for the server: a line that says so, and a panel where each can be sent or dropped. */
 export function KeptEdits(): ReactNode {
   const { aside, found } = useSessionState();
   const [open, setOpen] = useState(false);
@@ -43,9 +43,9 @@ function Panel({ onClose }: { onClose: () => void }): ReactNode {
       onClose={onClose}
       transitionDuration={0}
       maxWidth={false}
-      slotProps={{ paper: { className: 'kept', 'aria-label': 'Edits that are not stored' } }}
+      slotProps={{ paper: { className: 'kept', 'aria-label': 'Unsaved edits' } }}
     >
-      <h2>Edits that are not stored</h2>
+      <h2>Unsaved edits</h2>
       {found.length > 0 && (
         <section aria-label="From a closed window">
           <p>A window was closed before the server had {found.length === 1 ? 'this edit' : 'these edits'}:</p>

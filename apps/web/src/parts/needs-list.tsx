@@ -28,8 +28,8 @@ export function Making({
   return (
     <div className="making">
       <label>
-        <input type="checkbox" checked={isMaking} onChange={(e) => onMaking(e.target.checked)} /> Make what is
-        missing{isMaking && decided.length > 0 && `: ${needsText(decided)}`}
+        <input type="checkbox" checked={isMaking} onChange={(e) => onMaking(e.target.checked)} /> Create what
+        is missing{isMaking && decided.length > 0 && `: ${needsText(decided)}`}
       </label>
       {isMaking && <NeedsList needs={needs} onWish={onWish} />}
     </div>
@@ -45,7 +45,7 @@ function NeedsList({
   onWish: (key: string, wish: Wish) => void;
 }): ReactNode {
   return (
-    <ul className="needs" aria-label="What is made besides">
+    <ul className="needs" aria-label="What will be created">
       {[...needs]
         .sort((a, b) => Number(b.isOpen) - Number(a.isOpen))
         .map((need) => (
@@ -71,7 +71,7 @@ function NeedsList({
 function Question({ need, onWish }: { need: Need; onWish: (key: string, wish: Wish) => void }): ReactNode {
   return (
     <span className="row">
-      <b className="mono">{need.name}</b> is not there. Is it
+      <b className="mono">{need.name}</b> does not exist. Did you mean
       {need.near.map((name) => (
         <button
           key={name}
@@ -102,7 +102,7 @@ function NeedLine({ need, onWish }: { need: Need; onWish: (key: string, wish: Wi
     <span className="needline">
       <input
         className="line code"
-        aria-label={`How ${need.name} is made`}
+        aria-label={`How ${need.name} is created`}
         aria-invalid={need.fault !== null}
         value={text ?? need.text}
         onChange={(e) => setText(e.target.value)}

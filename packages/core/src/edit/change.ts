@@ -20,6 +20,7 @@ export type ItemChange = ChangeOf<'bindings'> | ChangeOf<'placements'>;
 export const ASSET_PARTS = [
   'tags',
   'note',
+  'mark',
   'persistent',
   'runsInPause',
   'existsOn',

@@ -27,7 +27,7 @@ export const yesNoCell: CellOf<boolean> = {
   read: (cell) => {
     const word = cell.toLowerCase();
     if (YES.includes(word)) return true;
-    return NO.includes(word) ? false : fail(`"${cell}" is neither yes nor no`);
+    return NO.includes(word) ? false : fail(`"${cell}" is not yes or no`);
   },
 };
 const YES = ['yes', 'true', 'on', '1', 'x'];
@@ -38,7 +38,7 @@ export const numberCell: CellOf<number> = {
   read: (cell) => {
     // A comma before decimals, as spreadsheets in many languages write it.
     const n = Number(cell.replace(/^(-?\d+),(\d+)$/, '$1.$2'));
-    return Number.isFinite(n) ? n : fail(`"${cell}" is no number`);
+    return Number.isFinite(n) ? n : fail(`"${cell}" is not a number`);
   },
 };
 export function wholeCell(least: number): CellOf<number> {
@@ -46,7 +46,7 @@ export function wholeCell(least: number): CellOf<number> {
     print: String,
     read: (cell) => {
       const n = Number(cell);
-      return Number.isInteger(n) && n >= least ? n : fail(`"${cell}" is no whole number from ${least}`);
+      return Number.isInteger(n) && n >= least ? n : fail(`"${cell}" is not a whole number from ${least}`);
     },
   };
 }
@@ -95,7 +95,7 @@ function readOfType(cell: string, type: Type | undefined): Value {
   if (type === 'bool') return yesNoCell.read(cell);
   if (type === 'vec2') return pair(cell) ?? fail(`"${cell}" is not two numbers, such as 2, 5`);
   const n = numberCell.read(cell);
-  return type === 'int' && !Number.isInteger(n) ? fail(`"${cell}" is no whole number`) : n;
+  return type === 'int' && !Number.isInteger(n) ? fail(`"${cell}" is not a whole number`) : n;
 }
 function isTextType(type: Type): boolean {
   return type === 'string' || type === 'instance' || type.includes(':');

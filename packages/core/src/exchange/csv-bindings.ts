@@ -42,7 +42,7 @@ export interface CsvRowFault {
 export interface CsvRow {
   line: number;
   asset: string;
-  /** `changed`: takes the place of the binding of that id; `same`: it is there already. */
+  /** `changed`: takes the place of the binding of that id; `same`: it is unchanged. */
   state: 'new' | 'changed' | 'same' | 'broken';
   binding: Binding | null;
   /** Why it cannot be taken. */
@@ -102,7 +102,7 @@ export function csvChanges(index: ProjectIndex, rows: readonly CsvRow[]): Change
 class RowReader {
   /** Ids that rows before have taken, by asset. */
   private readonly taken = new Map<string, Set<string>>();
-  /** What bindings of an asset do, by asset: to find those that are there already. */
+  /** What bindings of an asset do, by asset: to find those that are unchanged. */
   private readonly there = new Map<string, Map<string, string>>();
 
   constructor(
@@ -116,23 +116,23 @@ class RowReader {
     const faults: CsvRowFault[] = [];
     const { columns } = this.table;
     if (cells.length !== columns.length) {
-      const text = `has ${cells.length} cell${cells.length === 1 ? '' : 's'}, and there are ${columns.length} columns`;
+      const text = `has ${cells.length} cell${cells.length === 1 ? '' : 's'}, but there are ${columns.length} columns`;
       faults.push({ column: null, text });
     }
     const row = new Cells(cells, columns, this.mapping, faults);
     const asset = row.text('asset') || this.owner;
     const at = this.index.assetAt.get(asset);
-    if (asset === '') row.fault('asset', 'is empty, and no scene, prefab or widget is chosen for all rows');
+    if (asset === '') row.fault('asset', 'is empty, and no default asset is selected');
     else if (at === undefined) row.fault('asset', `there is no scene, prefab or widget "${asset}"`);
     const said = row.text('line') !== '' ? readLine(row) : readParts(row);
     // Read in any case: every fault of a row is told at once.
     const extras = readExtras(row);
     const parts = said && { ...said, ...extras };
     const id = row.text('id') || parts?.id;
-    if (id !== undefined && !isName(id)) row.fault('id', `"${id}" is no name`);
+    if (id !== undefined && !isName(id)) row.fault('id', `"${id}" is not a valid name`);
     const taken = this.taken.get(asset) ?? new Set<string>();
     this.taken.set(asset, taken);
-    if (id !== undefined && taken.has(id)) row.fault('id', `"${id}" stands in a row before too`);
+    if (id !== undefined && taken.has(id)) row.fault('id', `"${id}" already appears in an earlier row`);
     const broken: CsvRow = { line, asset, state: 'broken', binding: null, faults, doubts: [] };
     if (faults.length > 0 || !parts || at === undefined) return broken;
 
@@ -271,13 +271,13 @@ function readExtras(row: Cells): Pick<Binding, 'if' | 'limit' | 'delay' | 'enabl
   const limit = row.text('limit').toLowerCase();
   if (limit !== '') {
     const n = limit === 'once' ? 1 : Number(limit);
-    if (!Number.isInteger(n) || n < 1) row.fault('limit', `"${limit}" is no whole number from 1`);
+    if (!Number.isInteger(n) || n < 1) row.fault('limit', `"${limit}" is not a whole number from 1`);
     else next.limit = n;
   }
   const delay = row.text('delay');
   if (delay !== '') {
     const seconds = Number(delay.replace(/\s*s$/, '').replace(/^(\d+),(\d+)$/, '$1.$2'));
-    if (!Number.isFinite(seconds) || seconds < 0) row.fault('delay', `"${delay}" is no number of seconds`);
+    if (!Number.isFinite(seconds) || seconds < 0) row.fault('delay', `"${delay}" is not a number of seconds`);
     else next.delay = seconds;
   }
   const enabled = row.text('enabled').toLowerCase();
@@ -292,7 +292,7 @@ function readExtras(row: Cells): Pick<Binding, 'if' | 'limit' | 'delay' | 'enabl
   const origin = row.text('origin').toLowerCase();
   if (origin !== '') {
     if (origin === 'code' || origin === 'authored') next.origin = origin;
-    else row.fault('origin', `"${origin}" is neither code nor authored`);
+    else row.fault('origin', `"${origin}" is not code or authored`);
   }
   const note = row.raw('note');
   if (note !== '') next.note = note;

@@ -51,8 +51,8 @@ export function declaredRow(
   }
   const item = merged(kind, old, said);
   return canonicalJson(bare(kind, old)) === canonicalJson(bare(kind, item))
-    ? { ...row, state: 'same', item: old, reason: `${name} is there already` }
-    : { ...row, state: 'other', item, reason: `it is there as: ${table.line(old)}` };
+    ? { ...row, state: 'same', item: old, reason: `${name} already exists` }
+    : { ...row, state: 'other', item, reason: `it exists as: ${table.line(old)}` };
 }
 function merged(kind: TableKind, old: object, said: object): object {
   const one = DECLARED[kind as keyof typeof DECLARED] as Declaration['kind'] | undefined;

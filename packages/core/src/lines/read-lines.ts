@@ -116,7 +116,7 @@ class Reading {
       const key = `${kind} ${of} ${row.name}`;
       const before = said.get(key);
       if (before !== undefined && row.state !== 'broken' && kind !== 'assets') {
-        this.put(line, 'faulty', [`${row.name} stands in line ${before} too`]);
+        this.put(line, 'faulty', [`${row.name} already appears in line ${before}`]);
         continue;
       }
       if (before === undefined) said.set(key, line.number);
@@ -152,7 +152,7 @@ class Reading {
         this.now.assets[this.now.assetAt.get(id)!].decl.tags?.includes(value.name) === true;
       if (missing.length > 0) {
         this.put(line, 'faulty', [`there is no ${missing.join(', ')}`], false);
-      } else if (value.assets.every(has)) this.put(line, 'wired', [`${value.name} is there already`]);
+      } else if (value.assets.every(has)) this.put(line, 'wired', [`${value.name} already exists`]);
       else {
         const changes = declareInProject(this.now, { kind: 'tag', value });
         const isTicked = this.put(

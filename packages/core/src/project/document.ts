@@ -26,6 +26,7 @@ import {
 import { LIMITS } from '../limits.js';
 import { patternFault } from './name-pattern.js';
 import { ISO_DATE, isIsoDate } from './iso-date.js';
+import { MARKS } from './marks.js';
 import { FORMAT } from './types.js';
 import type * as T from './types.js';
 
@@ -296,6 +297,7 @@ const assetHead = {
   kind: oneOf('scene', 'prefab', 'widget'),
   tags: optional(list(text)),
   note: optional(prose),
+  mark: optional(oneOf(...MARKS)),
   persistent: optional(bool),
   runsInPause: optional(bool),
   existsOn: optional(oneOf('all', 'authority')),

@@ -2,6 +2,8 @@
  * The document types of `oquel.project/1`. Array order matters everywhere: it is the order in which things run.
  * The same shapes are described for reading in `document.ts`; the compiler holds the two together.
  */
+import type { Mark } from './marks.js';
+
 export const FORMAT = 'oquel.project/1';
 
 export interface Project {
@@ -70,6 +72,8 @@ export interface Asset extends FromGame {
   runsInPause?: boolean;
   /** Default "all". */
   existsOn?: 'all' | 'authority';
+  /** How it is drawn on a plan; without it by what it declares. */
+  mark?: Mark;
   /** Scenes only: the plan's width and height in metres. */
   size?: Vec2;
   /** Default sensing area, relative to the placement. */

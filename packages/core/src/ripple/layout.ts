@@ -1,3 +1,4 @@
+import { entryWords } from './lines.js';
 import type { Ripple, RippleEntry } from './ripple.js';
 
 export interface RippleColumn {
@@ -19,11 +20,14 @@ export interface RippleLayout {
 }
 /** Pixels. */
 export const ROW = 50;
-const WIDTH = 156;
-const CHANNEL_WIDTH = 136;
+/** A column is as wide as its longest name, between these. */
+const WIDTH = { least: 108, most: 236 };
+const CHARACTER = 7.3;
+/** Room behind a name for the ways that go on, and for what stands at the end of a line. */
+const BEHIND = { usual: 34, marked: 62 };
 
 /**
- * Columns by hops, or by seconds and hops; in each column entries stand in the order of those that lead to them, so that
+ * Columns by hops, or by seconds and hops, as wide as they must be; in each column entries stand in the order of those that lead to them, so that
  * ways cross seldom (one sweep of the barycentre heuristic, Sugiyama et al., 1981), and what one leads to stands beside it.
  * Cost: the entries with a sort for each column, and the links.
  */
@@ -39,21 +43,24 @@ export function layRipple(ripple: Ripple, axis: 'hops' | 'time'): RippleLayout {
   const members: number[][] = [];
   const column = new Int32Array(entries.length);
   let last: string | null = null;
-  let x = 0;
   for (const i of order) {
     const e = entries[i];
     if (place(e) !== last) {
       last = place(e);
-      const width = Number.isInteger(e.hop) ? WIDTH : CHANNEL_WIDTH;
-      columns.push({ hop: e.hop, time: e.time, x, width, entries: 0 });
+      columns.push({ hop: e.hop, time: e.time, x: 0, width: WIDTH.least, entries: 0 });
       members.push([]);
-      x += width;
     }
     const c = columns[columns.length - 1];
     c.entries++;
     c.time = Math.min(c.time, e.time);
+    c.width = Math.max(c.width, widthOf(e));
     members[members.length - 1].push(i);
     column[i] = columns.length - 1;
+  }
+  let x = 0;
+  for (const c of columns) {
+    c.x = x;
+    x += c.width;
   }
   const y = rows(ripple, members, column);
   let height = 0;
@@ -88,4 +95,12 @@ export function layRipple(ripple: Ripple, axis: 'hops' | 'time'): RippleLayout {
     }
     return top;
   }
+}
+
+function widthOf(e: RippleEntry): number {
+  const [who, what] = entryWords(e);
+  const longest = Math.max(who.length, what.length);
+  const isMarked = e.count > 1 || e.spawned || e.asleep || e.outside;
+  const width = Math.ceil(longest * CHARACTER) + (isMarked ? BEHIND.marked : BEHIND.usual);
+  return Math.min(WIDTH.most, width);
 }

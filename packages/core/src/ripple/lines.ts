@@ -22,6 +22,13 @@ export function entryText(e: RippleEntry): string {
   return `${e.at[0]}.${e.name}`;
 }
 
+/** The receiver without its scene, and what it does: the two lines of an entry. */
+export function entryWords(e: RippleEntry): [who: string, what: string] {
+  if (e.kind === 'channel') return [entryText(e), ''];
+  const path = e.count > 1 ? e.asset : (e.at[0]?.slice(e.at[0].indexOf(':') + 1) ?? '');
+  return [path === '.' ? e.asset : path, e.name];
+}
+
 /**
  * The ripple as a list, depth first: each entry once with all that follows, where it is met first; where it is met again,
  * and where a way returns, a line says so. Explicit stack. Linear in entries and links.

@@ -1,4 +1,5 @@
 import { asset } from '../project/document.js';
+import { MARKS, type Mark } from '../project/marks.js';
 import type { AssetKind } from '../project/types.js';
 import { parseArea, parseSize, printArea, printSize } from '../wireline/area.js';
 import { printAssetHead, type AssetHead } from '../wireline/asset-line.js';
@@ -16,6 +17,7 @@ export const assetTable: Table<AssetHead> = {
   columns: [
     part('kind', 'kind', wordCell<AssetKind>('scene', 'prefab', 'widget')),
     part('tags', 'tags', listCell('a tag')),
+    part('mark', 'mark', wordCell<Mark>(...MARKS)),
     part('always loaded', 'persistent', yesNoCell, 'persistent'),
     part('runs in pause', 'runsInPause', yesNoCell),
     part('exists on', 'existsOn', wordCell('all', 'authority')),

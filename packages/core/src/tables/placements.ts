@@ -39,10 +39,10 @@ export const placementTable: Table<Placement> = {
   nameOf: (p) => p.id,
   blank: (id) => ({ id }) as Placement,
   complete: (p: Partial<Placement>) => {
-    if (p.asset === undefined) throw new CellFault('names no prefab or widget that is placed');
+    if (p.asset === undefined) throw new CellFault('does not say which prefab or widget is placed');
     if (p.at && p.at.some(Number.isNaN)) {
       if (p.at.every(Number.isNaN)) delete p.at;
-      else throw new CellFault('has one of x and y without the other');
+      else throw new CellFault('has x or y, but not both');
     }
   },
   shape: placement,

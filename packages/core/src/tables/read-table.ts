@@ -99,22 +99,22 @@ class RowReader {
     if (cells.length !== this.headings.length) {
       fault(
         null,
-        `has ${cells.length} cell${cells.length === 1 ? '' : 's'}, and there are ${this.headings.length} columns`,
+        `has ${cells.length} cell${cells.length === 1 ? '' : 's'}, but there are ${this.headings.length} columns`,
       );
     }
     const cell = (field: string): string => (cells[own(this.mapping, field) ?? -1] ?? '').trim();
     const asset = table.ofAsset ? this.missing.meant(cell('asset') || this.owner) : '';
     if (table.ofAsset && asset === '')
-      fault('asset', 'is empty, and no scene, prefab or widget is chosen for all rows');
+      fault('asset', 'is empty, and no default asset is selected');
     else if (table.ofAsset && !index.assetAt.has(asset))
       fault('asset', `there is no scene, prefab or widget "${asset}"`);
     const name = cell(table.named.name);
     if (name === '') fault(table.named.name, 'is empty');
-    else if (NAMED.has(table.kind) && !isName(name)) fault(table.named.name, `"${name}" is no name`);
+    else if (NAMED.has(table.kind) && !isName(name)) fault(table.named.name, `"${name}" is not a valid name`);
     const key = `${asset}\n${name}`;
     const before = this.said.get(key);
     if (before && table.list === undefined && name !== '')
-      fault(table.named.name, `"${name}" stands in a row before too`);
+      fault(table.named.name, `"${name}" already appears in an earlier row`);
     const row: TableRow = { line, asset, name, state: 'broken', item: null, faults };
     const old = name === '' ? undefined : this.find(asset, name);
     const item: object = { ...(old ?? table.blank(name)) };
@@ -164,7 +164,7 @@ class RowReader {
       old &&
       (old as { kind: string }).kind !== (item as { kind: string }).kind
     ) {
-      fault('kind', `it is a ${(old as { kind: string }).kind} already, and stays one`);
+      fault('kind', `it is already a ${(old as { kind: string }).kind}, and that cannot change`);
     }
     const reading = new Reading();
     table.shape.check(item, reading);

@@ -6,7 +6,7 @@ export interface TableRow {
   /** The asset that it belongs to; empty where none has it. */
   asset: string;
   name: string;
-  /** `changed`: takes the place of what has that name; `same`: it is there already. */
+  /** `changed`: takes the place of what has that name; `same`: it is unchanged. */
   state: 'new' | 'changed' | 'same' | 'broken';
   item: object | null;
   /** Why it cannot be taken. */

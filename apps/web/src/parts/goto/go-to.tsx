@@ -69,7 +69,7 @@ export function GoTo({ onClose }: { onClose: () => void }): ReactNode {
           </li>
         ))}
       </ul>
-      {found.length === 0 && <p className="soft">Nothing here is called that.</p>}
+      {found.length === 0 && <p className="soft">No match.</p>}
     </Dialog>
   );
 }

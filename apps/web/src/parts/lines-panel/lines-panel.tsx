@@ -29,9 +29,9 @@ interface Props {
 
 const STATE = {
   new: 'new',
-  asked: 'to decide',
-  wired: 'there already',
-  faulty: 'at fault',
+  asked: 'needs a decision',
+  wired: 'exists',
+  faulty: 'has problems',
   broken: 'cannot be read',
 } as const;
 
@@ -81,11 +81,11 @@ export function LinesPanel({ index, owner, text, here = null, onAdd, onClose }: 
       {here && (
         <div className="row" role="radiogroup" aria-label="Where they go">
           <label>
-            <input type="radio" checked={!onHere} onChange={() => setOnHere(false)} autoFocus /> on what they
-            name
+            <input type="radio" checked={!onHere} onChange={() => setOnHere(false)} autoFocus /> to the events
+            they name
           </label>
           <label>
-            <input type="radio" checked={onHere} onChange={() => setOnHere(true)} /> all on{' '}
+            <input type="radio" checked={onHere} onChange={() => setOnHere(true)} /> all to{' '}
             <span className="mono">{printFrom({ from: here })}</span>
           </label>
         </div>
@@ -106,7 +106,7 @@ export function LinesPanel({ index, owner, text, here = null, onAdd, onClose }: 
             />
             <span className="nth">{l.number}</span>
             <span className={`state ${l.state}`}>
-              {l.state === 'wired' && l.binding ? 'wired already' : STATE[l.state]}
+              {l.state === 'wired' && l.binding ? 'exists' : STATE[l.state]}
             </span>
             <span className="mono">
               {l.binding ? printBinding(l.binding) : (l.declares ?? <Broken line={l} />)}
@@ -143,23 +143,23 @@ export function LinesPanel({ index, owner, text, here = null, onAdd, onClose }: 
           <button
             type="button"
             className="tick"
-            title="Nothing else is made, and what is at fault is added as it is"
+            title="Creates nothing else; lines with problems are added as they are"
             onClick={() => {
               setMaking(false);
               setTicked(new Map(lines.filter(canTick).map((l) => [l.number, true])));
             }}
           >
-            Take every line as it is written
+            Add every line exactly as written
           </button>
         )}
         <span className="soft" role="status">
           {fault}
           {lines.length > shown.length && `${lines.length - shown.length} more lines are not shown. `}
-          {open > 0 && `${countText(open, 'name')} to decide. `}
+          {open > 0 && `${countText(open, 'name')} need a decision. `}
           {found &&
             (found.added.length === 0
-              ? 'No finding would come.'
-              : `${countText(found.added.length, 'finding')} would come.`)}
+              ? 'No new findings.'
+              : `${countText(found.added.length, 'new finding')}.`)}
         </span>
       </div>
     </section>

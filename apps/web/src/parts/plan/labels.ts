@@ -23,10 +23,13 @@ const HEIGHT = 13;
 const CELL = 64;
 
 /**
- * Places labels beside their marks (right, left, below, above) where they hit neither a mark nor another label; one that
- * finds no room is left out. Cost: nearly linear, by a grid.
+ * Places labels beside their marks (right, left, below, above) where they hit neither a mark nor another label and are not cut
+ * by the edge of the pane; one that finds no room is left out. Cost: nearly linear, by a grid.
  */
-export function placeLabels(wishes: readonly LabelWish[]): Map<string, PlacedLabel> {
+export function placeLabels(
+  wishes: readonly LabelWish[],
+  pane: { width: number; height: number } = { width: Infinity, height: Infinity },
+): Map<string, PlacedLabel> {
   const taken = new Grid();
   for (const w of wishes) {
     taken.add({ x: w.x - w.radius, y: w.y - w.radius, width: 2 * w.radius, height: 2 * w.radius }, w.id);
@@ -35,13 +38,21 @@ export function placeLabels(wishes: readonly LabelWish[]): Map<string, PlacedLab
   for (const w of [...wishes].sort((a, b) => b.rank - a.rank)) {
     const width = w.text.length * CHAR;
     for (const [label, box] of choices(w, width)) {
-      if (taken.hits(box, w.id)) continue;
+      if (!isWithin(box, pane) || taken.hits(box, w.id)) continue;
       taken.add(box, w.id);
       placed.set(w.id, label);
       break;
     }
   }
   return placed;
+}
+
+/** What is outside of the pane altogether may have its label there too, for when the plan is pushed. */
+function isWithin(box: Rect, { width, height }: { width: number; height: number }): boolean {
+  const isOutside = box.x > width || box.x + box.width < 0 || box.y > height || box.y + box.height < 0;
+  return (
+    isOutside || (box.x >= 0 && box.x + box.width <= width && box.y >= 0 && box.y + box.height <= height)
+  );
 }
 
 function choices(w: LabelWish, width: number): [PlacedLabel, Rect][] {

@@ -12,14 +12,18 @@ import {
 } from 'react';
 import { pulled } from './area.js';
 import { AreaHandles, AreaShape } from './area-shape.js';
+import { clustered } from './clusters.js';
+import { ClusterDot } from './cluster-dot.js';
 import { gestureOf, snapped, type Gesture } from './gesture.js';
 import { placeLabels } from './labels.js';
+import { REACH } from './mark-shape.js';
 import { Minimap } from './minimap.js';
 import { PlanGround } from './plan-ground.js';
 import { PlanThing, type ThingLook } from './plan-thing.js';
+import { SightLayer, type Sights } from './sight-layer.js';
 import type { Thing } from './thing.js';
 import { usePane } from './use-pane.js';
-import { extent, toMetres, toScreen, type Viewport } from './viewport.js';
+import { extent, toMetres, toScreen, zoomAt, type Viewport } from './viewport.js';
 
 /** What can be done to the things besides pointing at them; a plan without it is only looked at. */
 export interface Staging {
@@ -49,6 +53,8 @@ interface Props {
   staging?: Staging;
   /** A line was drawn from one thing to another; only where nothing is staged. */
   onLink?: (from: string, to: string) => void;
+  /** What the chosen things reach, and what reaches them. */
+  sights?: Sights;
   /** A way over the plan, in metres. */
   way?: readonly (readonly [number, number])[];
 }
@@ -81,6 +87,7 @@ export function PlanDrawing({
   onOpen,
   onLink,
   staging,
+  sights,
   way = [],
 }: Props): ReactNode {
   const bounds = useMemo(
@@ -97,8 +104,9 @@ export function PlanDrawing({
   }, [view.x, view.y, view.scale]);
   const moving = drawn?.begun === true && drawn.gesture.kind === 'move' ? movedBy(drawn) : null;
 
+  const byPath = useMemo(() => new Map(things.map((t) => [t.path, t])), [things]);
   const inner = useMemo(() => things.filter((t) => t.depth > 1 && t.area), [things]);
-  const shown = useMemo(
+  const within = useMemo(
     () =>
       things.filter((t) => {
         if (t.depth > 1 && !looks.has(t.path)) return false;
@@ -107,7 +115,21 @@ export function PlanDrawing({
       }),
     [things, looks, view, width, height],
   );
-  const mark = Math.min(13, Math.max(things.length > 400 ? 2 : 8, view.scale * 2.6));
+  const mark = Math.min(13, Math.max(8, view.scale * 2.6));
+  // What is pointed out always stands by itself.
+  const { alone: shown, clusters } = useMemo(
+    () =>
+      clustered(
+        within,
+        (t) => toScreen(view, t.at),
+        mark,
+        ({ path }) => {
+          const look = looks.get(path);
+          return look?.chosen === true || look?.picked === true || look?.order !== undefined;
+        },
+      ),
+    [within, view, mark, looks],
+  );
   const labels = useMemo(() => {
     // What is faded gives way: it has no label, and its mark is no obstacle.
     const rankOf = (t: Thing): number => {
@@ -126,10 +148,11 @@ export function PlanDrawing({
     return placeLabels(
       labelled.map((t) => {
         const [x, y] = toScreen(view, t.at);
-        return { id: t.path, text: t.label, x, y, radius: radiusOf(t, mark), rank: rankOf(t) };
+        return { id: t.path, text: t.label, x, y, radius: reachOf(t, mark), rank: rankOf(t) };
       }),
+      { width, height },
     );
-  }, [shown, view, looks, mark]);
+  }, [shown, view, looks, mark, width, height]);
 
   function movedBy({ gesture, dx, dy }: Drawn): { paths: readonly string[]; by: [number, number] } | null {
     if (!staging || gesture.kind !== 'move') return null;
@@ -244,6 +267,13 @@ export function PlanDrawing({
     const inMoved = moving?.paths.includes(t.path.split('/')[0]);
     return inMoved ? [t.at[0] + moving!.by[0], t.at[1] + moving!.by[1]] : t.at;
   };
+  const seenAt = (path: string): { x: number; y: number; r: number } | null => {
+    const t = byPath.get(path);
+    if (!t) return null;
+    const [x, y] = toScreen(view, placeOf(t));
+    const isSeen = x > -mark && y > -mark && x < width + mark && y < height + mark;
+    return isSeen ? { x, y, r: radiusOf(t, mark) } : null;
+  };
   const pulling = drawn?.begun ? pulledTo(drawn) : null;
   const areaOf = (t: Thing): Area | undefined => (pulling?.path === t.path ? pulling.area : t.area);
   const ownArea = pulling?.path === '.' ? pulling.area : own;
@@ -306,6 +336,14 @@ export function PlanDrawing({
                 )
               );
             })}
+            {sights && <SightLayer sights={sights} placeOf={seenAt} width={width} height={height} />}
+            {clusters.map((c) => (
+              <ClusterDot
+                key={c.things[0].path}
+                cluster={c}
+                onOpen={() => pane.show(zoomAt(view, 2.5, c.x, c.y))}
+              />
+            ))}
             {shown.map((t) => {
               const [x, y] = toScreen(view, placeOf(t));
               return (
@@ -426,6 +464,9 @@ function Frame({
 }
 
 /** Nested things are drawn smaller. */
+function reachOf(t: Thing, mark: number): number {
+  return radiusOf(t, mark) * (t.kind === 'widget' ? 1.15 : (REACH[t.mark] ?? 1));
+}
 function radiusOf(t: Thing, mark: number): number {
   return t.depth > 1 ? mark * 0.6 : mark;
 }

@@ -1,6 +1,6 @@
 import { memo, type KeyboardEvent, type ReactNode } from 'react';
 import type { PlacedLabel } from './labels.js';
-import { monogram } from './monogram.js';
+import { MarkShape } from './mark-shape.js';
 import type { Thing } from './thing.js';
 
 /** How a thing stands out now. */
@@ -73,10 +73,14 @@ export const PlanThing = memo(function PlanThing({
       {thing.entry && (
         <path className="entrymark" d={`M${x - radius - 6} ${y + radius + 5}h${2 * radius + 12}`} />
       )}
-      <Mark kind={thing.kind} x={x} y={y} r={radius} />
+      {thing.kind === 'widget' ? (
+        <Slip x={x} y={y} r={radius} />
+      ) : (
+        <MarkShape mark={thing.mark} x={x} y={y} r={radius} />
+      )}
       {radius > 9 && (
         <text className="tag" aria-hidden="true" x={x} y={y + 4}>
-          {monogram(thing.asset)}
+          {thing.letters}
         </text>
       )}
       {label && (
@@ -152,7 +156,7 @@ function looksAlike(a: Props, b: Props): boolean {
     (a.thing === b.thing || DRAWN.every((k) => a.thing[k] === b.thing[k]))
   );
 }
-const DRAWN = ['path', 'label', 'asset', 'kind', 'entry', 'asleep'] as const;
+const DRAWN = ['path', 'label', 'asset', 'kind', 'entry', 'asleep', 'mark', 'letters'] as const;
 function sameFields<T extends object>(a: T | undefined, b: T | undefined): boolean {
   if (a === b) return true;
   const [x, y] = [a ?? {}, b ?? {}] as [Record<string, unknown>, Record<string, unknown>];
@@ -170,14 +174,9 @@ function faultPath(severity: 'error' | 'warning' | 'info', x: number, y: number)
   return `M${x - 5} ${y}h10`;
 }
 
-/** Prefabs are eight-sided plates, widgets slips with a folded corner. */
-function Mark({ kind, x, y, r }: { kind: Thing['kind']; x: number; y: number; r: number }): ReactNode {
-  if (kind === 'widget') {
-    const [w, h, fold] = [r * 1.15, r * 0.9, r * 0.55];
-    const d = `M${x - w} ${y - h}h${2 * w - fold}l${fold} ${fold}v${2 * h - fold}h${-2 * w}z`;
-    return <path className="shape" d={d} />;
-  }
-  const c = r * 0.42;
-  const d = `M${x - c} ${y - r}H${x + c}L${x + r} ${y - c}V${y + c}L${x + c} ${y + r}H${x - c}L${x - r} ${y + c}V${y - c}Z`;
+/** Widgets are slips with a folded corner. */
+function Slip({ x, y, r }: { x: number; y: number; r: number }): ReactNode {
+  const [w, h, fold] = [r * 1.15, r * 0.9, r * 0.55];
+  const d = `M${x - w} ${y - h}h${2 * w - fold}l${fold} ${fold}v${2 * h - fold}h${-2 * w}z`;
   return <path className="shape" d={d} />;
 }

@@ -1,4 +1,4 @@
-import type { Area, Reachable } from '@oquel/core';
+import { markOf, monograms, type Area, type Mark, type ProjectIndex, type Reachable } from '@oquel/core';
 
 /** Something on the plan. */
 export interface Thing {
@@ -9,6 +9,9 @@ export interface Thing {
   /** Its asset's id. */
   asset: string;
   kind: 'scene' | 'prefab' | 'widget';
+  /** What it is, and the letters of its asset, which no other asset has. */
+  mark: Mark;
+  letters: string;
   /** Metres. */
   at: readonly [number, number];
   /** 0 for the owner of the plan itself, 1 for its own placements, more for nested ones. */
@@ -18,12 +21,27 @@ export interface Thing {
   asleep: boolean;
 }
 
-export function toThing(t: Reachable): Thing {
+/** Things as the plans of a project draw them. */
+export function thingsOf(index: ProjectIndex, reachable: readonly Reachable[]): Thing[] {
+  const letters = lettersOf(index);
+  return reachable.map((t) => toThing(t, letters));
+}
+/** Made once for each state of a project's list of assets. */
+const known = new WeakMap<object, Map<string, string>>();
+function lettersOf({ assetAt }: ProjectIndex): Map<string, string> {
+  let letters = known.get(assetAt);
+  if (!letters) known.set(assetAt, (letters = monograms([...assetAt.keys()])));
+  return letters;
+}
+
+function toThing(t: Reachable, letters: ReadonlyMap<string, string>): Thing {
   return {
     path: t.path,
     label: t.path === '.' ? 'itself' : t.path,
     asset: t.asset.decl.id,
     kind: t.asset.decl.kind,
+    mark: markOf(t.asset.decl),
+    letters: letters.get(t.asset.decl.id) ?? '',
     at: t.at,
     depth: t.depth,
     area: t.placement?.area ?? t.asset.decl.area,

@@ -151,7 +151,7 @@ export function AuditView(): ReactNode {
       ) : (
         <div className="middle">
           {gone ? (
-            <p>This finding is gone.</p>
+            <p>This finding no longer exists.</p>
           ) : audit.findings.length === 0 ? (
             <p>No findings at all. The project is fit to build.</p>
           ) : (

@@ -18,15 +18,15 @@ export function CureAlike({ finding, alike }: { finding: Finding; alike: number 
   if (found === null) {
     return (
       <button type="button" className="word" onClick={look}>
-        Cure all {alike} of this kind ...
+        Fix all {alike} of this kind ...
       </button>
     );
   }
   if (found === 'trying')
     return <p className="soft">Trying cures for {Math.min(alike, MOST_ALIKE)} findings ...</p>;
-  if (found === 'none') return <p className="soft">None of this kind is cured by a list of changes alone.</p>;
+  if (found === 'none') return <p className="soft">No finding of this kind has an automatic fix.</p>;
   return (
-    <div className="alike" role="group" aria-label="Cures for all of this kind">
+    <div className="alike" role="group" aria-label="Fixes for all of this kind">
       <ul>
         {found.steps.map((s) => (
           <li key={s.finding.fingerprint}>
@@ -42,7 +42,7 @@ export function CureAlike({ finding, alike }: { finding: Finding; alike: number 
           aria-pressed="true"
           onClick={() =>
             session.edit({
-              label: `cured ${countText(found.steps.length, 'finding')}: ${finding.rule}`,
+              label: `fixed ${countText(found.steps.length, 'finding')}: ${finding.rule}`,
               changes: found.changes,
             })
           }

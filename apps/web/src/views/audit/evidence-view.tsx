@@ -1,9 +1,10 @@
-import type { Evidence, NodeRef, ProjectIndex } from '@oquel/core';
+import { pathDiagram, type Evidence, type NodeRef, type ProjectIndex } from '@oquel/core';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { layRope, type RopeStop } from './rope-layout.js';
 import { PlacesView } from './places-view.js';
 import { SideBySide } from './side-by-side.js';
+import { PictureMenu } from '../../parts/picture/picture-menu.js';
 import { instancePlace, stepPlace } from '../../parts/places.js';
 
 interface Props {
@@ -81,6 +82,11 @@ function RopeView({ index, base, evidence, maxChain }: Props & { evidence: PathE
           <Stop key={i} stop={stop} beyond={!closed && (stop.hop ?? 0) > maxChain} />
         ))}
       </svg>
+      <PictureMenu
+        title={`${closed ? 'Cycle' : 'Chain'} of ${hops} hops`}
+        drawing={() => box.current?.querySelector('svg') ?? null}
+        diagram={() => pathDiagram(steps, `${closed ? 'Cycle' : 'Chain'} of ${hops} hops`)}
+      />
       <ol className="sentences" aria-label="The same as a list">
         {steps.map((step, i) => {
           const place = stepPlace(index, base, step);

@@ -84,7 +84,7 @@ export function FindingView({ finding }: { finding: Finding }): ReactNode {
         </section>
       )}
       <section>
-        <h3>The cure</h3>
+        <h3>Fix</h3>
         {meta && <p style={{ margin: '0 0 6px' }}>{meta.cure}</p>}
         <Cures key={finding.fingerprint} fingerprint={finding.fingerprint} />
         {alike > 1 && <CureAlike key={`alike ${finding.fingerprint}`} finding={finding} alike={alike} />}
@@ -96,7 +96,7 @@ export function FindingView({ finding }: { finding: Finding }): ReactNode {
       <section>
         <h3>Open in Wire</h3>
         {places.length === 0 ? (
-          <p className="soft">Nothing of it stands in a scene.</p>
+          <p className="soft">It is not placed in any scene.</p>
         ) : (
           <ul className="problemlist">
             {places.map((p) => (

@@ -3,7 +3,7 @@ import { useMemo, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { PlanDrawing } from '../../parts/plan/plan-drawing.js';
 import type { ThingLook } from '../../parts/plan/plan-thing.js';
-import { toThing } from '../../parts/plan/thing.js';
+import { thingsOf } from '../../parts/plan/thing.js';
 import { instancePlace } from '../../parts/places.js';
 
 interface Props {
@@ -23,9 +23,10 @@ export function PlacesView({ index, base, places }: Props): ReactNode {
   const things = useMemo(
     () =>
       scene
-        ? reachableFrom(index, scene)
-            .filter((t) => t.depth > 0)
-            .map(toThing)
+        ? thingsOf(
+            index,
+            reachableFrom(index, scene).filter((t) => t.depth > 0),
+          )
         : [],
     [index, scene],
   );

@@ -75,7 +75,7 @@ export function PolicyPanel(): ReactNode {
             </button>
           ))}
         </div>
-        <h2>Names look like</h2>
+        <h2>Naming patterns</h2>
         {NAMES.map((n) => (
           <label key={n} className="pattern">
             <span>{n}s</span>
@@ -164,7 +164,7 @@ export function PolicyPanel(): ReactNode {
               Save the policy
             </button>
             <button type="button" className="tick" onClick={() => setDraft(saved)}>
-              As it was
+              Reset
             </button>
           </div>
         )}

@@ -25,7 +25,7 @@ export function SideBySide({
     const binding = owner?.bindings[owner.bindingAt.get(ref.binding) ?? -1];
     return binding ? [{ ref, parts: partsOf(ref.asset, binding) }] : [];
   });
-  if (columns.length === 0) return <p className="soft">These bindings are gone.</p>;
+  if (columns.length === 0) return <p className="soft">These bindings no longer exist.</p>;
   const [first] = columns;
   return (
     <table className="sidebyside">

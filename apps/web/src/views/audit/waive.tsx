@@ -54,7 +54,7 @@ export function Waive({ finding }: { finding: Finding }): ReactNode {
             )
           }
         >
-          Take it back
+          Remove the waiver
         </button>
       </div>
     );

@@ -23,9 +23,7 @@ export function WaiversPanel({ onShow }: { onShow: (fingerprint: string) => void
   const waivers = project.waivers ?? [];
   const dead = states.filter((s) => s.state === 'stale' || s.state === 'idle');
   if (states.length === 0) {
-    return (
-      <p className="soft none">Nothing is waived. A finding is waived at its own page, with a reason.</p>
-    );
+    return <p className="soft none">There are no waivers. Waive a finding on its own page, with a reason.</p>;
   }
   return (
     <section className="waivers" aria-label="Waivers">
@@ -43,19 +41,19 @@ export function WaiversPanel({ onShow }: { onShow: (fingerprint: string) => void
             )
           }
         >
-          Take back the {dead.length} that no longer {dead.length === 1 ? 'holds' : 'hold'}
+          Remove {dead.length} that no longer {dead.length === 1 ? 'applies' : 'apply'}
         </button>
       )}
       <table>
         <thead>
           <tr>
-            <th scope="col">How it stands</th>
-            <th scope="col">What it excuses</th>
+            <th scope="col">Status</th>
+            <th scope="col">Waived finding</th>
             <th scope="col">Why</th>
             <th scope="col">By</th>
             <th scope="col">Until</th>
             <th scope="col">
-              <span className="unseen">Take back</span>
+              <span className="unseen">Remove</span>
             </th>
           </tr>
         </thead>
@@ -80,7 +78,7 @@ export function WaiversPanel({ onShow }: { onShow: (fingerprint: string) => void
                   label={`Until when: ${waiver.reason}`}
                   shown=""
                   width={92}
-                  placeholder="for ever"
+                  placeholder="forever"
                   value={waiver.until ?? ''}
                   read={readDate}
                   onTake={(until) =>
@@ -108,7 +106,7 @@ export function WaiversPanel({ onShow }: { onShow: (fingerprint: string) => void
                     )
                   }
                 >
-                  Take back
+                  Remove
                 </button>
               </td>
             </tr>

@@ -39,7 +39,7 @@ export function BuildsView(): ReactNode {
             </button>
           </p>
         )}
-        {!data && !error && <p className="soft none">Reading the builds ...</p>}
+        {!data && !error && <p className="soft none">Loading builds ...</p>}
         {data && <Ledger builds={builds} chosen={build?.id ?? ''} onOpen={open} />}
         {builds.length > 0 && (
           <Suspense fallback={<p className="soft none">Drawing ...</p>}>

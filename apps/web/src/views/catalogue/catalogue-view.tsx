@@ -112,7 +112,7 @@ export function CatalogueView(): ReactNode {
               aria-pressed={unused}
               onClick={() => go({ side: unused ? '' : 'unused' })}
             >
-              What nothing uses
+              Unused declarations
             </button>
             <Ways index={index} />
           </div>

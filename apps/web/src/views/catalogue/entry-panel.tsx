@@ -204,7 +204,7 @@ export function EntryPanel({ index, base, entry, entries, findings, onGo }: Prop
         {alike.length > 0 && (
           <select
             className="line"
-            aria-label="Merge it into"
+            aria-label="Merge into"
             value=""
             onChange={(e) => {
               const into = alike.find((a) => a.name === e.target.value);

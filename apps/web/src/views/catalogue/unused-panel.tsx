@@ -24,15 +24,15 @@ export function UnusedPanel({ index, onClose }: { index: ProjectIndex; onClose: 
   );
   const found = usePreview(changes.length > 0 ? changes : null, 300);
   return (
-    <article className="entrypanel unused" aria-label="What nothing uses">
+    <article className="entrypanel unused" aria-label="Unused declarations">
       <div className="row">
-        <h2>{countText(unused.length, 'declaration')} that nothing uses</h2>
+        <h2>{countText(unused.length, 'unused declaration')}</h2>
         <button type="button" className="word" onClick={onClose}>
           Close
         </button>
       </div>
       {unused.length === 0 ? (
-        <p>Everything that is declared is used somewhere.</p>
+        <p>Every declaration is used.</p>
       ) : (
         <>
           <div className="row">
@@ -43,7 +43,7 @@ export function UnusedPanel({ index, onClose }: { index: ProjectIndex; onClose: 
               title="One edit, which can be undone"
               onClick={() => {
                 const what = chosen.length === 1 ? chosen[0].name : countText(chosen.length, 'declaration');
-                session.edit({ label: `removed ${what} that nothing uses`, changes });
+                session.edit({ label: `removed ${what}`, changes });
               }}
             >
               Remove {chosen.length}
@@ -59,7 +59,7 @@ export function UnusedPanel({ index, onClose }: { index: ProjectIndex; onClose: 
               {found && `Findings: ${found.added.length} new, ${found.gone.length} gone.`}
             </span>
           </div>
-          <ul aria-label="Declarations that nothing uses">
+          <ul aria-label="Unused declarations">
             {unused.slice(0, MOST_SHOWN).map((u) => (
               <li key={keyOf(u)}>
                 <label>
@@ -72,7 +72,7 @@ export function UnusedPanel({ index, onClose }: { index: ProjectIndex; onClose: 
                     {u.asset !== '' && <span className="soft">{u.asset}: </span>}
                     <span className="mono">{u.text}</span>
                     {u.isOfGame && (
-                      <span className="soft"> from the game: its next manifest brings it again</span>
+                      <span className="soft"> declared by the game; its next manifest adds it again</span>
                     )}
                   </span>
                 </label>

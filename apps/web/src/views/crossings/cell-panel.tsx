@@ -29,7 +29,7 @@ export function CellPanel({
       {from !== to && (
         <>
           <button type="button" className="word" onClick={onTurn}>
-            Look at it the other way round
+            Swap sides
           </button>
           <Direction index={index} base={base} from={to} to={from} cell={back} />
         </>

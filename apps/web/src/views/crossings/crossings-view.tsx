@@ -108,7 +108,7 @@ export function CrossingsView(): ReactNode {
       </div>
       <div className="crossingsbody">
         {!matrix ? (
-          <div className="middle">Gathering who talks to whom ...</div>
+          <div className="middle">Loading crossings ...</div>
         ) : matrix.names.length === 0 ? (
           <div className="middle">
             <p>There are no bindings yet.</p>

@@ -124,14 +124,14 @@ export function ExchangeView(): ReactNode {
       onDrop={drop}
     >
       <div className="comein">
-        <h1>Bring in</h1>
+        <h1>Import</h1>
         <div className="row">
           <input
             ref={input}
             type="file"
             hidden
             accept=".json,.zip,.csv,.tsv,.txt"
-            aria-label="A file to bring in"
+            aria-label="File to import"
             onChange={(e) => {
               const chosen = e.target.files?.[0];
               e.target.value = '';
@@ -173,7 +173,7 @@ export function ExchangeView(): ReactNode {
                 setCame(null);
               }}
             >
-              {came.kind === 'manifest' ? 'Merge it' : 'Make this project like it'}
+              {came.kind === 'manifest' ? 'Merge' : 'Replace this project'}
             </button>
             {came.kind === 'document' && (
               <button
@@ -181,11 +181,11 @@ export function ExchangeView(): ReactNode {
                 className="tick"
                 onClick={() => void storeNew(came.incoming.text, came.file)}
               >
-                Store it as a new project
+                Save as a new project
               </button>
             )}
             <button type="button" className="tick" onClick={() => setCame(null)}>
-              Leave it
+              Cancel
             </button>
           </IncomingReport>
         )}

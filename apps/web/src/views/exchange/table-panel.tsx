@@ -87,7 +87,7 @@ export function TablePanel({
             </option>
           ))}
         </select>{' '}
-        <span className="soft">Nothing is stored yet.</span>
+        <span className="soft">Nothing is saved yet.</span>
       </h2>
       <div className="mapping" role="group" aria-label="Which column is what">
         {look.fields.map((field) => (
@@ -111,10 +111,10 @@ export function TablePanel({
         ))}
         {look.fields.includes('asset') && (
           <label>
-            <span>where none is named</span>
+            <span>default asset</span>
             <select
               className="line"
-              aria-label="Asset of rows that name none"
+              aria-label="Default asset"
               value={owner}
               onChange={(e) => setOwner(e.target.value)}
             >
@@ -142,19 +142,21 @@ export function TablePanel({
             if (changes && session.edit({ label, changes })) onDone();
           }}
         >
-          Bring in {counts.new} new{counts.changed > 0 && ` and ${counts.changed} changed`}
+          Import {counts.new} new{counts.changed > 0 && ` and ${counts.changed} changed`}
         </button>
         <button type="button" className="tick" onClick={onDone}>
-          Leave it
+          Cancel
         </button>
         <span role="status">
-          {counts.same > 0 && `${counts.same} there already. `}
+          {counts.same > 0 && `${counts.same} unchanged. `}
           {counts.broken > 0 && (
-            <b className="fault error">{countText(counts.broken, 'row')} cannot be taken.</b>
+            <b className="fault error">
+              {countText(counts.broken, 'row')} {counts.broken === 1 ? 'has' : 'have'} errors.
+            </b>
           )}
         </span>
         {n > 0 && changes && <Findings changes={changes} />}
-        {needs.some((need) => need.isOpen) && <b>There are names to decide.</b>}
+        {needs.some((need) => need.isOpen) && <b>Some names need a decision.</b>}
       </div>
       <Making
         needs={needs}
@@ -169,7 +171,7 @@ export function TablePanel({
 
 function Findings({ changes }: { changes: readonly Change[] }): ReactNode {
   const found: FindingChange | null = usePreview(changes);
-  if (!found) return <span className="soft">Looking what the audit would say ...</span>;
+  if (!found) return <span className="soft">Checking findings ...</span>;
   return (
     <span>
       Findings: {found.added.length} new, {found.gone.length} gone.

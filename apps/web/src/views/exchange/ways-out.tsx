@@ -54,7 +54,7 @@ export function WaysOut(): ReactNode {
     ],
     [
       'Tables',
-      'Everything of one kind, to change in a spreadsheet and bring in again.',
+      'All items of one kind, to edit in a spreadsheet and import again.',
       <span key="table" className="row">
         <select
           className="line"
@@ -77,9 +77,7 @@ export function WaysOut(): ReactNode {
           className="tick"
           title="Cells with tabs between them, as spreadsheets take them"
           onClick={() =>
-            void copyText(table('\t')).then(() =>
-              setCopied(`The table of ${kindText(kind)} is in the clipboard.`),
-            )
+            void copyText(table('\t')).then(() => setCopied(`Table of ${kindText(kind)} copied.`))
           }
         >
           Copy
@@ -88,7 +86,7 @@ export function WaysOut(): ReactNode {
     ],
     [
       'Lines',
-      'A text that gives the same wiring where it is pasted: a whole project, or a part with all that it needs.',
+      'The project, or a part with everything it needs, as text to paste elsewhere.',
       <span key="lines" className="row">
         <select
           className="line"
@@ -114,8 +112,8 @@ export function WaysOut(): ReactNode {
           className="tick"
           onClick={() => {
             const { text, left } = lines();
-            const not = left.length > 0 ? ` Not in them: ${left.slice(0, 8).join(', ')}.` : '';
-            void copyText(text).then(() => setCopied(`The lines are in the clipboard.${not}`));
+            const not = left.length > 0 ? ` Not included: ${left.slice(0, 8).join(', ')}.` : '';
+            void copyText(text).then(() => setCopied(`Lines copied.${not}`));
           }}
         >
           Copy
@@ -138,8 +136,8 @@ export function WaysOut(): ReactNode {
     ],
   ];
   return (
-    <aside className="goout" aria-label="Take out">
-      <h2>Take out</h2>
+    <aside className="goout" aria-label="Export">
+      <h2>Export</h2>
       <p role="status" className="soft">
         {copied}
       </p>

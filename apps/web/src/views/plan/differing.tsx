@@ -46,7 +46,7 @@ export function Differing({ index, owner, chosen, asset, onEdit }: Props & { ass
           })
         }
       >
-        Take back
+        Reset
       </button>
     </span>
   );

@@ -26,11 +26,11 @@ export function DropPanel({
     <section
       className="removal"
       role="dialog"
-      aria-label={`Take ${id} out of the project`}
+      aria-label={`Remove ${id} from the project`}
       onKeyDown={(e) => e.key === 'Escape' && onKeep()}
     >
       <h2>
-        Take the {kind} {id} out of the project
+        Remove the {kind} {id} from the project
       </h2>
       <p>
         It holds {countText(asset.placements.length, 'placement')} and{' '}
@@ -50,7 +50,7 @@ export function DropPanel({
       </div>
       <div className="row">
         <button type="button" className="tick" aria-pressed="true" autoFocus onClick={onDrop}>
-          Take it out
+          Remove it
         </button>
         <button type="button" className="tick" onClick={onKeep}>
           Keep it

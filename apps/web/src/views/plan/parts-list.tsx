@@ -158,7 +158,7 @@ function aboutPart(p: Placement): string {
     ...(p.asleep ? ['asleep'] : []),
     ...(p.entry ? ['entry'] : []),
     ...(p.area ? [areaText(p.area)] : []),
-    ...(p.muted?.length ? [`${p.muted.length} off here`] : []),
+    ...(p.muted?.length ? [`${p.muted.length} muted here`] : []),
     ...values,
   ].join(' · ');
 }

@@ -58,3 +58,19 @@ export function namingCounts(owner: AssetIndex): Map<string, number> {
   }
   return counts;
 }
+
+/** The worst that is found of each binding of an owner. Linear in the findings. */
+export function faultsOfBindings(
+  findings: readonly Finding[],
+  owner: string,
+): Map<string, 'error' | 'warning'> {
+  const faults = new Map<string, 'error' | 'warning'>();
+  for (const { subject, severity, waived } of findings) {
+    if (waived || severity === 'info') continue;
+    const refs = 'bindings' in subject ? subject.bindings : 'binding' in subject ? [subject] : [];
+    for (const { asset, binding } of refs) {
+      if (asset === owner && faults.get(binding) !== 'error') faults.set(binding, severity);
+    }
+  }
+  return faults;
+}

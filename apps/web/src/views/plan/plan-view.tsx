@@ -26,6 +26,7 @@ import { usePlanAddress, type PlanAddress } from './plan-address.js';
 import { RemovalPanel } from './removal-panel.js';
 import { dropping as droppingOf, reordering } from './stage-edits.js';
 import { stageChoices } from './stage-menu.js';
+import { PictureMenu } from '../../parts/picture/picture-menu.js';
 import { useStage } from './use-stage.js';
 
 const SNAPS = [0, 0.1, 0.5, 1, 5];
@@ -219,6 +220,22 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
             ))}
           </select>
         </label>
+        <label>
+          Wiring{' '}
+          <select
+            className="line"
+            value={stage.wiring}
+            onChange={(e) => stage.setWiring(e.target.value as typeof stage.wiring)}
+          >
+            <option value="chosen">selected</option>
+            <option value="all">all</option>
+            <option value="none">off</option>
+          </select>
+        </label>
+        <PictureMenu
+          title={`Plan of ${owner.decl.id}`}
+          drawing={() => document.querySelector<SVGSVGElement>('.stage .plan-pane > svg')}
+        />
         <span className="grow" />
         <Deeds
           count={chosen.length}
@@ -267,6 +284,7 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
                 onPick={choose}
                 onOpen={openThing}
                 staging={staging}
+                sights={stage.sights}
               />
             )}
             {pending && (

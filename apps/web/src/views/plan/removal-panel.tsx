@@ -23,11 +23,11 @@ export function RemovalPanel({ index, owner, ids, onRemove, onClose }: Props): R
     <section
       className="removal"
       role="dialog"
-      aria-label={`Take ${some(ids)} off the plan`}
+      aria-label={`Remove ${some(ids)} from the plan`}
       onKeyDown={(e) => e.key === 'Escape' && onClose()}
     >
       <h2>
-        Take {some(ids)} off the plan: {countText(naming.length, 'binding')}{' '}
+        Remove {some(ids)} from the plan: {countText(naming.length, 'binding')}{' '}
         {naming.length === 1 ? 'names' : 'name'} {ids.length === 1 ? 'it' : 'them'}
       </h2>
       {/* It scrolls where there are many. */}

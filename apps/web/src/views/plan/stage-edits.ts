@@ -144,7 +144,7 @@ export function renamingAsset(
   return { label: `renamed ${id} to ${to}`, changes };
 }
 export function dropping({ decl }: AssetIndex): ChangeSet {
-  return { label: `took ${decl.id} out of the project`, changes: [{ op: 'drop', asset: decl.id }] };
+  return { label: `removed ${decl.id}`, changes: [{ op: 'drop', asset: decl.id }] };
 }
 
 export function renaming(
@@ -176,7 +176,7 @@ export function removing(
   wired: boolean,
 ): ChangeSet {
   return {
-    label: `${owner.decl.id}: took ${some(ids)} off the plan${wired ? ' with what names them' : ''}`,
+    label: `${owner.decl.id}: removed ${some(ids)} from the plan${wired ? ', with bindings' : ''}`,
     changes: removalOf(index, owner, ids, wired),
   };
 }

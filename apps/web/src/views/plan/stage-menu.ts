@@ -47,7 +47,7 @@ export function stageChoices(owner: AssetIndex, stage: Stage, path: string | nul
       [
         { label: 'Cut', keys: 'Ctrl X', onDo: stage.cut },
         { label: 'Copy', keys: 'Ctrl C', onDo: stage.copy },
-        { label: 'Copy with all that it needs', onDo: stage.copyWhole },
+        { label: 'Copy with everything it needs', onDo: stage.copyWhole },
         paste,
         { label: 'Duplicate', keys: 'D', onDo: () => stage.duplicate(false) },
         { label: 'Duplicate with its bindings', keys: 'Shift D', onDo: () => stage.duplicate(true) },

@@ -3,6 +3,7 @@ import {
   chosenLines,
   countUses,
   printStage,
+  sightLines,
   textKind,
   reachableFrom,
   usesOfName,
@@ -15,11 +16,12 @@ import { copyText, pastedText } from '../../parts/clipboard.js';
 import { usePastedLines } from '../../parts/lines-panel/use-pasted-lines.js';
 import { pasting } from '../../parts/pasting.js';
 import type { Staging } from '../../parts/plan/plan-drawing.js';
-import { toThing } from '../../parts/plan/thing.js';
+import type { Sights } from '../../parts/plan/sight-layer.js';
+import { thingsOf } from '../../parts/plan/thing.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import { coveredSenders, useCoverage } from '../../session/use-coverage.js';
 import type { Placeable } from './palette.js';
-import { findingsByPlacement, looksOf, namingCounts } from './placement-looks.js';
+import { faultsOfBindings, findingsByPlacement, looksOf, namingCounts } from './placement-looks.js';
 import type { PlanAddress } from './plan-address.js';
 import {
   copying,
@@ -43,6 +45,8 @@ export interface Pending {
   /** Done once it is made. */
   then?: () => void;
 }
+/** Lines of more things would hide the plan. */
+const MOST_LOOKED_FROM = 12;
 export type Stage = ReturnType<typeof useStage>;
 
 /** What is chosen on the stage of an owner, how it looks, and everything that can be done there. */
@@ -71,7 +75,7 @@ export function useStage(owner: AssetIndex, address: PlanAddress) {
   }, [wanted, told, go]);
   const chosen = useMemo(() => wanted.filter((id) => owner.placementAt.has(id)), [wanted, owner]);
   const placements = chosen.map((id) => owner.placements[owner.placementAt.get(id)!]);
-  const boxes = useMemo(() => reachableFrom(index, owner).map(toThing), [index, owner]);
+  const boxes = useMemo(() => thingsOf(index, reachableFrom(index, owner)), [index, owner]);
   const things = useMemo(() => boxes.filter((t) => t.depth > 0), [boxes]);
   const findings = useMemo(() => findingsByPlacement(audit?.findings ?? [], owner), [audit, owner]);
   const coverage = useCoverage();
@@ -192,6 +196,16 @@ export function useStage(owner: AssetIndex, address: PlanAddress) {
     place: () => palette.current?.focus(),
     rename: () => chosen.length === 1 && nameIt(),
   });
+  const [wiring, setWiring] = useState<'chosen' | 'all' | 'none'>('chosen');
+  const sights = useMemo((): Sights | undefined => {
+    const isWhole = wiring === 'all';
+    const from = isWhole ? owner.placements.map((p) => p.id) : chosen;
+    if (wiring === 'none' || from.length === 0 || (!isWhole && from.length > MOST_LOOKED_FROM))
+      return undefined;
+    const ofAsset = (id: string): string[] => owner.placements.filter((p) => p.asset === id).map((p) => p.id);
+    const lines = sightLines(owner, new Set(from), ofAsset);
+    return { lines, isWhole, faults: faultsOfBindings(audit?.findings ?? [], owner.decl.id) };
+  }, [wiring, owner, chosen, audit]);
   const copied = (): string => printStage(owner, chosen);
   const lines = usePastedLines(owner);
   const paste = (text: string): void => {
@@ -266,5 +280,8 @@ export function useStage(owner: AssetIndex, address: PlanAddress) {
     cut,
     pasteHere,
     linesPanel: lines.panel,
+    sights,
+    wiring,
+    setWiring,
   };
 }

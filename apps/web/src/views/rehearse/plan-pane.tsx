@@ -12,7 +12,7 @@ import {
 import { useMemo, useState, type ReactNode } from 'react';
 import { PlanDrawing } from '../../parts/plan/plan-drawing.js';
 import type { ThingLook } from '../../parts/plan/plan-thing.js';
-import { toThing } from '../../parts/plan/thing.js';
+import { thingsOf } from '../../parts/plan/thing.js';
 import { useSessionState } from '../../session/session-context.js';
 import type { RehearseAddress } from './rehearse-address.js';
 import { ThingPanel } from './thing-panel.js';
@@ -41,7 +41,14 @@ export function PlanPane(props: Props): ReactNode {
   const scene = sceneOf(address, scenes, rehearsal, index);
   const owner = index.assets[index.assetAt.get(scene) ?? -1];
   const reachable = useMemo(() => (owner ? reachableFrom(index, owner) : []), [index, owner]);
-  const things = useMemo(() => reachable.filter((t) => t.depth > 0).map(toThing), [reachable]);
+  const things = useMemo(
+    () =>
+      thingsOf(
+        index,
+        reachable.filter((t) => t.depth > 0),
+      ),
+    [index, reachable],
+  );
   const looks = useMemo(() => looksAt(scene, thing, here), [scene, thing, here]);
   const walkers = useMemo(() => walkersOf(index), [index]);
   const chosen = reachable.find((t) => t.path === thing);

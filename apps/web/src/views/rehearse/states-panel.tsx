@@ -31,7 +31,7 @@ export function StatesPanel({
   return (
     <section className="states" aria-label="States at the cursor">
       <h2>{cursor >= last ? 'At the end' : cursor === 0 ? 'At the beginning' : 'At the cursor'}</h2>
-      {states.length === 0 && <p className="soft">Everything is as it was at the beginning.</p>}
+      {states.length === 0 && <p className="soft">Nothing has changed since the start.</p>}
       {states.length > 0 && (
         <table>
           <thead>

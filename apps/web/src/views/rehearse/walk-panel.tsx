@@ -65,7 +65,7 @@ export function WalkPanel({
           disabled={points.length === 0}
           onClick={() => onPoints(points.slice(0, -1))}
         >
-          Take back a point
+          Remove last point
         </button>
       </div>
       <div className="row">
@@ -96,7 +96,7 @@ export function WalkPanel({
         ))}
       </ol>
       {points.length > 1 && steps.length === 0 && (
-        <p className="soft">It comes through no area that listens.</p>
+        <p className="soft">It does not cross an area with listeners.</p>
       )}
       <div className="row">
         <button

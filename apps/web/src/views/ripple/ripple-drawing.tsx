@@ -1,4 +1,11 @@
-import { entryText, RIPPLE_ROW, type Ripple, type RippleEntry, type RippleLayout } from '@oquel/core';
+import {
+  entryText,
+  entryWords,
+  RIPPLE_ROW,
+  type Ripple,
+  type RippleEntry,
+  type RippleLayout,
+} from '@oquel/core';
 import {
   memo,
   useCallback,
@@ -114,6 +121,9 @@ export function RippleDrawing({ ripple, layout, axis, limit, chosen, lit, onChoo
       </div>
       <div className="rippleground" style={{ width, height: height - HEAD }}>
         <svg
+          data-whole={
+            region.left <= 0 && region.top <= 0 && region.right >= width && region.bottom >= layout.height
+          }
           style={{ left: view.x, top: view.y }}
           width={view.width}
           height={view.height}
@@ -271,7 +281,7 @@ const Entry = memo(function Entry({
   })) {
     if (on) classes.push(name);
   }
-  const length = width - 52;
+  const length = width - (e.count > 1 || e.spawned || e.asleep || e.outside ? 54 : 30);
   const state = [
     e.spawned ? 'spawned' : '',
     e.asleep ? 'asleep' : '',
@@ -282,7 +292,7 @@ const Entry = memo(function Entry({
   const name = [entryText(e), asks, state, `followed by ${e.fanOut}`, ...returns.map((r) => `returns, ${r}`)]
     .filter(Boolean)
     .join(', ');
-  const [who, what] = spoken(e);
+  const [who, what] = entryWords(e);
   const room = Math.floor((width - 14) / 7.3);
   const thick = e.fanOut === 0 ? 1.4 : Math.min(14, 1.6 + e.fanOut * 1.7);
   return (
@@ -353,12 +363,6 @@ function sameEntry(a: EntryProps, b: EntryProps): boolean {
   );
 }
 
-/** The receiver without its scene, which stands in its title, and what it does. */
-function spoken(e: RippleEntry): [string, string] {
-  if (e.kind === 'channel') return [entryText(e), ''];
-  const path = e.count > 1 ? e.asset : (e.at[0]?.slice(e.at[0].indexOf(':') + 1) ?? '');
-  return [path === '.' ? e.asset : path, e.name];
-}
 function short(text: string, room: number): string {
   return text.length <= room ? text : `${text.slice(0, Math.max(1, room - 1))}…`;
 }

@@ -1,7 +1,8 @@
 import './ripple.css';
-import { mutingAll, type BindingRef, type RippleStart } from '@oquel/core';
+import { mutingAll, rippleDiagram, type BindingRef, type RippleStart } from '@oquel/core';
 import { useCallback, useMemo, type ReactNode } from 'react';
 import { Link, useNavigate } from 'react-router';
+import { PictureMenu } from '../../parts/picture/picture-menu.js';
 import { rippleHref } from '../../parts/ripple-href.js';
 import { countText } from '../../parts/ui/severity-mark.js';
 import { NothingYet } from '../../parts/nothing-yet.js';
@@ -91,13 +92,19 @@ export function RippleView(): ReactNode {
             )}
             {ripple.links.some((l) => l.asks.length > 0) && (
               <span className="soft"> · a hollow line asks first</span>
-            )}
+            )}{' '}
+            <PictureMenu
+              title={`${way === 'on' ? 'What follows' : 'What came before'} ${startText(start)}`}
+              drawing={() => document.querySelector<SVGSVGElement>('.ripplepane svg[data-whole="true"]')}
+              none="This ripple is too large for one picture; fold it, or copy it as Mermaid or DOT."
+              diagram={() => rippleDiagram(ripple, startText(start))}
+            />
             {ripple.cut && <span className="fault warning"> · too much to show: the rest is left out</span>}
           </>
         )}
       </div>
       <div className="ripplebody">
-        {rippling.state === 'waiting' && <div className="middle">Following it ...</div>}
+        {rippling.state === 'waiting' && <div className="middle">Loading the ripple ...</div>}
         {rippling.state === 'nowhere' && (
           <div className="middle" role="alert">
             {index.assets.length === 0 ? (
@@ -176,6 +183,13 @@ export function RippleView(): ReactNode {
       )}
     </div>
   );
+}
+
+/** Where it begins, in words. */
+function startText(start: RippleStart): string {
+  if ('channel' in start) return `#${start.channel}`;
+  const of = 'at' in start ? start.at : `every ${start.asset}`;
+  return start.name === undefined ? of : `${of} ${start.name}`;
 }
 
 function Choice({ text, on, onChoose }: { text: string; on: boolean; onChoose: () => void }): ReactNode {

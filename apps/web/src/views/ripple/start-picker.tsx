@@ -53,7 +53,7 @@ export function StartPicker({ index, start, onChoose, onEdit }: Props): ReactNod
           if (changes && onEdit({ label: `declared the ${declares.line}${of}`, changes })) onChoose(chosen);
         }}
         autoHighlight
-        noOptionsText="Nothing is called that"
+        noOptionsText="No match"
         renderOption={({ key, ...props }, o) => (
           <li key={key} {...props} style={{ minHeight: 28, padding: '2px 10px', gap: 8 }}>
             <span className="mono">{o.label}</span> <span className="soft">{o.about}</span>

@@ -18,17 +18,17 @@ import type { SheetRow } from './sheet-rows.js';
 const DEEDS = {
   mute: 'mute',
   unmute: 'unmute',
-  once: 'serve once only',
-  limit: 'serve at most ...',
-  unlimited: 'serve always',
-  delay: 'after ... seconds',
-  action: 'do another action',
-  receiver: 'name another receiver',
-  key: 'use another key',
-  asks: 'act only if ...',
-  asksAlso: 'also ask ...',
-  asksNothing: 'ask nothing',
-  remove: 'remove',
+  once: 'limit to once',
+  limit: 'set limit ...',
+  unlimited: 'remove limit',
+  delay: 'set delay ...',
+  action: 'set action ...',
+  receiver: 'set receiver ...',
+  key: 'set key ...',
+  asks: 'set condition ...',
+  asksAlso: 'add condition ...',
+  asksNothing: 'remove conditions',
+  remove: 'delete',
 } as const;
 type Deed = keyof typeof DEEDS;
 const WITH_VALUE: Partial<Record<Deed, string>> = {
@@ -80,9 +80,10 @@ export function BulkBar({
           Copy as lines
         </button>
         <label>
-          Let them{' '}
+          Change:{' '}
           <select
             className="line"
+            aria-label="Change"
             value={deed}
             onChange={(e) => {
               setDeed(e.target.value as Deed | '');
@@ -237,11 +238,9 @@ function keyOf(text: string): KeyExpr {
 function labelled(plan: BulkPlan, deed: Deed, value: string): ChangeSet {
   const owners = new Set(plan.steps.map((s) => s.owner.decl.id));
   const where = owners.size === 1 ? [...owners][0] : `${owners.size} scopes`;
-  const what = DEEDS[deed].replace('...', value.trim());
-  const more =
-    deed === 'action' || deed === 'receiver' || deed === 'key' ? ` (${value.trim() || 'none'})` : '';
+  const what = DEEDS[deed].replace('...', value.trim() || 'none');
   return {
-    label: `${where}: ${countText(plan.steps.length, 'binding')}: ${what}${more}`,
+    label: `${where}: ${countText(plan.steps.length, 'binding')}: ${what}`,
     changes: plan.changes,
   };
 }

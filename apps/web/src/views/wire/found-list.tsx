@@ -54,7 +54,7 @@ export function FoundList({
       <li role="presentation" className="rows" style={{ height: virtual.getTotalSize() }}>
         {found.length === 0 && (
           <span className="soft none">
-            Nothing here is called that.{' '}
+            No match.{' '}
             {isNewName(typed) && (
               <button type="button" className="word" onClick={() => onNew(typed)}>
                 Make {typed}

@@ -53,7 +53,7 @@ export function OwnWiring({
             className="word"
             onClick={() => put(`${at} as every ${asset.decl.id} again`, asItsAsset(index, placement))}
           >
-            Take all differences back
+            Reset all differences
           </button>
         )}
       </h2>
@@ -67,12 +67,12 @@ export function OwnWiring({
               aria-label={`${b.id} off in ${at}`}
               onClick={() =>
                 put(
-                  `${at}: ${b.id} ${off.has(b.id) ? 'on again' : 'off here'}`,
+                  `${at}: ${b.id} ${off.has(b.id) ? 'on again' : 'muted here'}`,
                   muting(placement, b.id, !off.has(b.id)),
                 )
               }
             >
-              off here
+              muted here
             </button>
             <WholeSentence binding={b} />
           </li>
@@ -85,7 +85,7 @@ export function OwnWiring({
               aria-pressed="true"
               onClick={() => put(`${at}: ${m.id} is muted no more`, muting(placement, m.id, false))}
             >
-              off here
+              muted here
             </button>
             <span className="fault error">
               {asset.decl.id} has no binding {m.id}
@@ -101,7 +101,7 @@ export function OwnWiring({
                 className="word"
                 onClick={() => put(`${at}: ${property} as usual`, withoutValue(placement, property))}
               >
-                Take back
+                Reset
               </button>
               <span>
                 <span className="mono">

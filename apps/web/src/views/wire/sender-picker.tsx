@@ -47,7 +47,7 @@ export function SenderPicker({ index, things, missing, counts, value, onChoose }
       filterOptions={(all, { inputValue }) => filter(all, inputValue, current?.at)}
       onChange={(_, chosen) => chosen && onChoose(chosen.at)}
       autoHighlight
-      noOptionsText="Nothing here is called that"
+      noOptionsText="No match"
       renderOption={({ key, ...props }, o) => (
         <li key={key} {...props} style={{ minHeight: 28, padding: '2px 10px', gap: 8 }}>
           <span className="mono">{o.at === '.' ? '. (itself)' : o.at}</span>

@@ -116,7 +116,7 @@ export function What({
             <b>{channel === null ? a.name : `tell #${channel}`}</b>
             <span className="mono">{argsText(draftFor(a), a)}</span>
             <span className="grow soft">
-              {wired.has(a.name) ? 'wired already' : a === action ? 'Enter wires' : ''}
+              {wired.has(a.name) ? 'already wired' : a === action ? 'Enter wires' : ''}
             </span>
           </button>
         ))}

@@ -17,7 +17,7 @@ import { WidgetBoxes } from '../../parts/plan/widget-boxes.js';
 import { rippleHref, startAt } from '../../parts/ripple-href.js';
 import { ScopeSelect } from '../../parts/scope-select.js';
 import { useContextMenu } from '../../parts/ui/context-menu.js';
-import { toThing } from '../../parts/plan/thing.js';
+import { thingsOf } from '../../parts/plan/thing.js';
 import { useScope } from '../../parts/use-scope.js';
 import { NothingYet } from '../../parts/nothing-yet.js';
 import { lettersOn } from '../../session/letters.js';
@@ -128,8 +128,12 @@ function WireScope({
   );
   const counts = useMemo(() => countBySender(owner), [owner]);
   const planThings = useMemo(
-    () => things.filter((t) => t.depth > 0 || !isScene).map(toThing),
-    [things, isScene],
+    () =>
+      thingsOf(
+        index,
+        things.filter((t) => t.depth > 0 || !isScene),
+      ),
+    [index, things, isScene],
   );
   const senderAddress = owner.decl.kind === 'scene' && !sender.channel ? `${owner.decl.id}:${at}` : null;
   const show = ({ id, from }: Binding): void => {
@@ -368,12 +372,12 @@ function TakeOff({
       title={naming === 0 ? 'No binding names it' : `${naming} bindings that name it would be left dangling`}
       onClick={() =>
         onEdit({
-          label: `${asset}: took ${at} off the plan`,
+          label: `${asset}: removed ${at} from the plan`,
           changes: [{ op: 'remove', list: 'placements', asset, id: at }],
         })
       }
     >
-      Take off the plan ({naming === 1 ? '1 binding names it' : `${naming} bindings name it`})
+      Remove from the plan ({naming === 1 ? '1 binding names it' : `${naming} bindings name it`})
     </button>
   );
 }

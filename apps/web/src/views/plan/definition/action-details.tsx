@@ -43,7 +43,7 @@ export function ActionDetails({
       ))}
       <div className="row">
         <Tick
-          text="wants a sender"
+          text="expects a sender"
           on={action.expectsSender === true}
           onSet={(on) => onSet(without({ ...action, expectsSender: on }, 'expectsSender', !on))}
         />

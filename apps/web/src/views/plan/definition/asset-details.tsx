@@ -1,8 +1,11 @@
 import {
+  markOf,
+  MARKS,
   nameFromText,
   type Area,
   type AssetIndex,
   type AssetPart,
+  type Mark,
   type ProjectIndex,
   type Vec2,
 } from '@oquel/core';
@@ -91,6 +94,24 @@ export function AssetDetails({
             read={(text): Read<Area | undefined> => readArea(text, decl.area)}
             onTake={(area) => onSet('area', area)}
           />
+        )}
+        {decl.kind === 'prefab' && (
+          <label>
+            mark{' '}
+            <select
+              className="line"
+              aria-label={`Mark of ${decl.id} on plans`}
+              value={decl.mark ?? ''}
+              onChange={(e) => onSet('mark', e.target.value === '' ? undefined : (e.target.value))}
+            >
+              <option value="">{markOf({ ...decl, mark: undefined })} (by what it declares)</option>
+              {MARKS.map((m) => (
+                <option key={m} value={m}>
+                  {m}
+                </option>
+              ))}
+            </select>
+          </label>
         )}
       </div>
       <div className="row">

@@ -66,7 +66,7 @@ export function EventDetails({
           onTake={(n) => onSet(n === undefined ? without(event, 'limit', true) : { ...event, limit: n })}
         />
         <Tick
-          text="wants a listener"
+          text="expects a listener"
           on={event.expectsListener === true}
           onSet={(on) => onSet(without({ ...event, expectsListener: on }, 'expectsListener', !on))}
         />

@@ -1,0 +1,62 @@
+import type { Thing } from './thing.js';
+
+/** Things that stand too near to one another to be told apart. */
+export interface Cluster {
+  /** Middle of them. Pixels. */
+  x: number;
+  y: number;
+  things: Thing[];
+}
+export interface Clustered {
+  /** What is drawn by itself. */
+  alone: Thing[];
+  clusters: Cluster[];
+}
+/** So few things are drawn each by itself, however near they stand. */
+const FEW = 150;
+
+/**
+ * Gathers things that would be drawn over one another, by a grid whose cells are as large as a mark. What `stands` says stays by
+ * itself. Linear in the things.
+ */
+export function clustered(
+  things: readonly Thing[],
+  place: (t: Thing) => readonly [number, number],
+  radius: number,
+  stands: (t: Thing) => boolean,
+): Clustered {
+  if (things.length <= FEW) return { alone: [...things], clusters: [] };
+  const cell = 2 * radius + 6;
+  const cells = new Map<string, { things: Thing[]; x: number; y: number }>();
+  const alone: Thing[] = [];
+  for (const t of things) {
+    if (stands(t)) {
+      alone.push(t);
+      continue;
+    }
+    const [x, y] = place(t);
+    const key = `${Math.floor(x / cell)}/${Math.floor(y / cell)}`;
+    const own = cells.get(key);
+    if (!own) cells.set(key, { things: [t], x, y });
+    else {
+      own.things.push(t);
+      own.x += x;
+      own.y += y;
+    }
+  }
+  const clusters: Cluster[] = [];
+  for (const { things: own, x, y } of cells.values()) {
+    if (own.length === 1) alone.push(own[0]);
+    else clusters.push({ x: x / own.length, y: y / own.length, things: own });
+  }
+  return { alone, clusters };
+}
+/** `12 Lamp, 3 Bell and 4 more`. */
+export function clusterText({ things }: Cluster): string {
+  const counts = new Map<string, number>();
+  for (const { asset } of things) counts.set(asset, (counts.get(asset) ?? 0) + 1);
+  const sorted = [...counts].sort((a, b) => b[1] - a[1]);
+  const told = sorted.slice(0, 3).map(([asset, n]) => `${n} ${asset}`);
+  const left = sorted.slice(3).reduce((n, [, count]) => n + count, 0);
+  return `${told.join(', ')}${left > 0 ? ` and ${left} more` : ''}`;
+}
