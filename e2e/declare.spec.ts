@@ -76,12 +76,12 @@ test('a line that is typed makes what it names; what is made can be said otherwi
   // Said otherwise: in the panel, where many lines are pasted.
   await wire.blur();
   await paste(page, 'when bell-1.onTolled do lamp-2.blink\nwhen lamp-2.onFaded do #night(by = sender)');
-  await panel(page).getByLabel('How onFaded is made').fill('event onFaded every');
-  await panel(page).getByLabel('How onFaded is made').press('Enter');
+  await panel(page).getByLabel('How onFaded is created').fill('event onFaded every');
+  await panel(page).getByLabel('How onFaded is created').press('Enter');
   await expect(panel(page).locator('[data-need="event:Lamp/onFaded"]')).toContainText('at character');
   await expect(panel(page).getByRole('button', { name: /^Add 2/ })).toBeDisabled();
-  await panel(page).getByLabel('How onFaded is made').fill('event onFaded every 5s');
-  await panel(page).getByLabel('How onFaded is made').press('Enter');
+  await panel(page).getByLabel('How onFaded is created').fill('event onFaded every 5s');
+  await panel(page).getByLabel('How onFaded is created').press('Enter');
   await panel(page)
     .getByRole('button', { name: /^Add 2 bindings/ })
     .click();
@@ -100,8 +100,8 @@ test('a name that looks misspelt is asked about, and nothing of it is made', asy
   await expect(page.getByText('Enter asks: onRang is not there; is it onRung?')).toBeVisible();
   await wire.press('Enter');
   const asked = panel(page).locator('[data-need="event:Bell/onRang"]');
-  await expect(asked).toContainText('onRang is not there. Is it');
-  await expect(panel(page)).toContainText('2 names to decide');
+  await expect(asked).toContainText('onRang does not exist. Did you mean');
+  await expect(panel(page)).toContainText('2 names need a decision');
   await asked.getByRole('button', { name: 'onRung' }).click();
   await panel(page).locator('[data-need="placement:gaet-2"]').getByRole('button', { name: 'gate-2' }).click();
   await panel(page).getByRole('button', { name: 'Add 1 binding and 1 more' }).click();

@@ -44,7 +44,11 @@ test('things are copied, cut and pasted with what is wired between them, into an
   // Cut: what names it is asked about first.
   await thing(other, 'gate-2').locator('.hit').click({ button: 'right' });
   await other.getByRole('menuitem', { name: 'Cut' }).click();
-  await other.getByRole('dialog', { name: 'Remove 2 things from the plan' }).getByRole('button').first().click();
+  await other
+    .getByRole('dialog', { name: 'Remove 2 things from the plan' })
+    .getByRole('button')
+    .first()
+    .click();
   await expect(thing(other, 'gate-2')).toHaveCount(0);
   // What is no line at all is said to be none, and changes nothing.
   await other.evaluate(() => navigator.clipboard.writeText('hello'));
@@ -134,5 +138,5 @@ test('after a cure the next finding is shown, until none is left', async ({ page
     .getByRole('button', { name: /^Remove|^remove/ })
     .first()
     .click();
-  await expect(page.getByText('This finding is gone')).toBeVisible();
+  await expect(page.getByText('This finding no longer exists')).toBeVisible();
 });

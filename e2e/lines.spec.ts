@@ -87,7 +87,7 @@ test('bindings of one event are copied as lines and put on another', async ({ pa
   await strip(page, 'onStruck').locator('h2').click();
   await paste(page, copied);
   const panel = page.getByRole('dialog', { name: 'Pasted lines' });
-  await panel.getByRole('radio', { name: /all on mast-2.onStruck/ }).check();
+  await panel.getByRole('radio', { name: /all to mast-2.onStruck/ }).check();
   await panel.getByRole('button', { name: 'Add 1 binding' }).click();
   await expect(strip(page, 'onStruck').locator('.sentence')).toContainText(
     'every TrackBrake [line = @line] release',

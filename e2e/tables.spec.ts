@@ -194,11 +194,11 @@ test('what is chosen on the plan goes into another project with all that it need
   await context.grantPermissions(['clipboard-read', 'clipboard-write']);
   const { base } = await harbour(page, server, 'From here');
   await page.goto(`${base}/plan?scope=quay`);
-  await page.locator('.stage [data-path="bell-1"]').first().click();
+  await page.locator('.thing[data-path="bell-1"] .hit').click();
   await page.keyboard.down('Shift');
-  await page.locator('.stage [data-path="gate-1"]').first().click();
+  await page.locator('.thing[data-path="gate-1"] .hit').click();
   await page.keyboard.up('Shift');
-  await page.locator('.stage [data-path="gate-1"]').first().click({ button: 'right' });
+  await page.locator('.thing[data-path="gate-1"] .hit').click({ button: 'right' });
   await page.getByRole('menuitem', { name: /^Copy with everything it needs/ }).click();
   const text = await page.evaluate(() => navigator.clipboard.readText());
   expect(text.split('\n')[0]).toMatch(/^place bell-1 of Bell at /);

@@ -40,6 +40,11 @@ export function layRipple(ripple: Ripple, axis: 'hops' | 'time'): RippleLayout {
     return (axis === 'time' ? p.time - q.time : 0) || p.hop - q.hop || a - b;
   });
   const columns: RippleColumn[] = [];
+  // What must hold on the way stands under the entry that it leads to.
+  const asked = new Map<string, number>();
+  for (const { to, asks } of links) {
+    asked.set(to, Math.max(asked.get(to) ?? 0, asks.join('; or ').length));
+  }
   const members: number[][] = [];
   const column = new Int32Array(entries.length);
   let last: string | null = null;
@@ -53,7 +58,7 @@ export function layRipple(ripple: Ripple, axis: 'hops' | 'time'): RippleLayout {
     const c = columns[columns.length - 1];
     c.entries++;
     c.time = Math.min(c.time, e.time);
-    c.width = Math.max(c.width, widthOf(e));
+    c.width = Math.max(c.width, widthOf(e, asked.get(e.key) ?? 0));
     members[members.length - 1].push(i);
     column[i] = columns.length - 1;
   }
@@ -97,10 +102,10 @@ export function layRipple(ripple: Ripple, axis: 'hops' | 'time'): RippleLayout {
   }
 }
 
-function widthOf(e: RippleEntry): number {
+function widthOf(e: RippleEntry, asks: number): number {
   const [who, what] = entryWords(e);
   const longest = Math.max(who.length, what.length);
   const isMarked = e.count > 1 || e.spawned || e.asleep || e.outside;
-  const width = Math.ceil(longest * CHARACTER) + (isMarked ? BEHIND.marked : BEHIND.usual);
-  return Math.min(WIDTH.most, width);
+  const named = longest * CHARACTER + (isMarked ? BEHIND.marked : BEHIND.usual);
+  return Math.min(WIDTH.most, Math.ceil(Math.max(named, (asks + 2) * CHARACTER)));
 }

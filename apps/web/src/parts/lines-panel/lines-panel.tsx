@@ -155,7 +155,7 @@ export function LinesPanel({ index, owner, text, here = null, onAdd, onClose }: 
         <span className="soft" role="status">
           {fault}
           {lines.length > shown.length && `${lines.length - shown.length} more lines are not shown. `}
-          {open > 0 && `${countText(open, 'name')} need a decision. `}
+          {open > 0 && `${open === 1 ? '1 name needs' : `${open} names need`} a decision. `}
           {found &&
             (found.added.length === 0
               ? 'No new findings.'

@@ -1,6 +1,6 @@
 import { memo, type KeyboardEvent, type ReactNode } from 'react';
 import type { PlacedLabel } from './labels.js';
-import { MarkShape } from './mark-shape.js';
+import { MarkShape, REACH } from './mark-shape.js';
 import type { Thing } from './thing.js';
 
 /** How a thing stands out now. */
@@ -131,7 +131,7 @@ export const PlanThing = memo(function PlanThing({
         className="hit"
         cx={x}
         cy={y}
-        r={radius + 2}
+        r={Math.max(radius + 2, radius * (REACH[thing.mark] ?? 1))}
         role="button"
         tabIndex={look.chosen ? 0 : -1}
         aria-label={name}

@@ -102,7 +102,7 @@ export function AssetDetails({
               className="line"
               aria-label={`Mark of ${decl.id} on plans`}
               value={decl.mark ?? ''}
-              onChange={(e) => onSet('mark', e.target.value === '' ? undefined : (e.target.value))}
+              onChange={(e) => onSet('mark', e.target.value === '' ? undefined : e.target.value)}
             >
               <option value="">{markOf({ ...decl, mark: undefined })} (by what it declares)</option>
               {MARKS.map((m) => (
