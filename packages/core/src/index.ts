@@ -180,8 +180,7 @@ export {
 export type { RippleStart } from './ripple/start.js';
 export { narrowed, type RippleFilter } from './ripple/narrow.js';
 export { layRipple, ROW as RIPPLE_ROW, type RippleColumn, type RippleLayout } from './ripple/layout.js';
-export { entryText,
-  entryWords, rippleLines, type RippleLine } from './ripple/lines.js';
+export { entryText, entryWords, rippleLines, type RippleLine } from './ripple/lines.js';
 export { cureAlike, MOST_ALIKE, type CureOfMany } from './fix/alike.js';
 export { waiverStates, type WaiverState } from './audit/waiver-states.js';
 export { figuresOf, type Bucket, type Figures } from './audit/figures.js';

@@ -226,7 +226,9 @@ describe('a table from elsewhere', () => {
       [5, 'new'],
       [6, 'broken'],
     ]);
-    expect(rows[2].faults).toEqual([{ column: 'binding', text: '"gust-x" already appears in an earlier row' }]);
+    expect(rows[2].faults).toEqual([
+      { column: 'binding', text: '"gust-x" already appears in an earlier row' },
+    ]);
   });
   it('tells what the audit would say of a row that can be taken', () => {
     const [row] = read(DEMO, `${HEAD}\n${cell(3, 'brake-99')}\n`);

@@ -224,11 +224,7 @@ describe('a table brought in', () => {
     ['placements', 'asset,id,of\nyard,9gate,Gate', 'id: "9gate" is not a valid name'],
     ['placements', 'asset,id,of\nyard,,Gate', 'id: is empty'],
     ['placements', 'asset,id,of\nyard,gate-2,', 'row: does not say which prefab or widget is placed'],
-    [
-      'placements',
-      'asset,id,of\n,gate-2,Gate',
-      'asset: is empty, and no default asset is selected',
-    ],
+    ['placements', 'asset,id,of\n,gate-2,Gate', 'asset: is empty, and no default asset is selected'],
     ['placements', 'asset,id,of,x,y\nyard,gate-2,Gate,5,', 'row: has x or y, but not both'],
     ['placements', 'asset,id,of,x,y\nyard,gate-2,Gate,5,high', 'y: "high" is not a number'],
     ['placements', 'asset,id,of\nyard,gate-2', 'row: has 2 cells, but there are 3 columns'],

@@ -104,8 +104,7 @@ class RowReader {
     }
     const cell = (field: string): string => (cells[own(this.mapping, field) ?? -1] ?? '').trim();
     const asset = table.ofAsset ? this.missing.meant(cell('asset') || this.owner) : '';
-    if (table.ofAsset && asset === '')
-      fault('asset', 'is empty, and no default asset is selected');
+    if (table.ofAsset && asset === '') fault('asset', 'is empty, and no default asset is selected');
     else if (table.ofAsset && !index.assetAt.has(asset))
       fault('asset', `there is no scene, prefab or widget "${asset}"`);
     const name = cell(table.named.name);

@@ -5,7 +5,6 @@ import {
   type Area,
   type AssetIndex,
   type AssetPart,
-  type Mark,
   type ProjectIndex,
   type Vec2,
 } from '@oquel/core';
