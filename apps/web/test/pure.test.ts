@@ -67,7 +67,7 @@ describe('labels', () => {
     // Nothing is cut by the edge of the pane: a name stands on the other side there, or not at all.
     const pane = { width: 160, height: 200 };
     expect(placeLabels([wish('bell-12', 130, 100)], pane).get('bell-12')).toMatchObject({ anchor: 'end' });
-    expect(placeLabels([wish('bell-12', 20, 100)], { width: 40, height: 20 }).size).toBe(0);
+    expect(placeLabels([wish('bell-12', 20, 10)], { width: 40, height: 20 }).size).toBe(0);
   });
 });
 

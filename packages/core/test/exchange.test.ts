@@ -162,7 +162,7 @@ describe('a table from elsewhere', () => {
       'scene',
       'no scene, prefab or widget "pylon-rigde"',
     ],
-    ['no asset', cell(0, ''), 'scene', 'is empty, and no scene'],
+    ['no asset', cell(0, ''), 'scene', 'is empty, and no default asset'],
     ['no sender', cell(1, ''), 'from', 'is empty'],
     ['no event', cell(2, ''), 'event', 'is empty'],
     ['no receiver', cell(3, ''), 'to', 'is empty'],

@@ -37,8 +37,10 @@ export function placeLabels(
   const placed = new Map<string, PlacedLabel>();
   for (const w of [...wishes].sort((a, b) => b.rank - a.rank)) {
     const width = w.text.length * CHAR;
+    // What is outside may have its name there, for when the plan is pushed.
+    const isSeen = w.x >= 0 && w.x <= pane.width && w.y >= 0 && w.y <= pane.height;
     for (const [label, box] of choices(w, width)) {
-      if (!isWithin(box, pane) || taken.hits(box, w.id)) continue;
+      if ((isSeen && !isWithin(box, pane)) || taken.hits(box, w.id)) continue;
       taken.add(box, w.id);
       placed.set(w.id, label);
       break;
@@ -47,12 +49,8 @@ export function placeLabels(
   return placed;
 }
 
-/** What is outside of the pane altogether may have its label there too, for when the plan is pushed. */
 function isWithin(box: Rect, { width, height }: { width: number; height: number }): boolean {
-  const isOutside = box.x > width || box.x + box.width < 0 || box.y > height || box.y + box.height < 0;
-  return (
-    isOutside || (box.x >= 0 && box.x + box.width <= width && box.y >= 0 && box.y + box.height <= height)
-  );
+  return box.x >= 0 && box.y >= 0 && box.x + box.width <= width && box.y + box.height <= height;
 }
 
 function choices(w: LabelWish, width: number): [PlacedLabel, Rect][] {

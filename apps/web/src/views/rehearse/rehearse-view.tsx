@@ -1,6 +1,7 @@
 import './rehearse.css';
 import { verdictText, type Expectation, type Rehearsal, type Step, type TraceRecord } from '@oquel/core';
 import { useCallback, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { countText } from '../../parts/ui/severity-mark.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import type { Rehearsed } from '../../workers/auditor.js';
 import { AllPanel } from './all-panel.js';
@@ -284,17 +285,28 @@ function Verdict({
     </span>
   );
 }
-function shortVerdict({ verdict: v }: Rehearsed): string {
-  if ('error' in v) return 'its load set is not there';
+function shortVerdict({ verdict: v, records }: Rehearsed): string {
+  if ('error' in v) return 'its load set does not exist';
   const of = v.held + v.failed + v.unjudged;
   return [
     v.runaway ? 'it ran away' : '',
-    of > 0 ? `${v.held} of ${of} expectations hold` : 'nothing is expected',
+    of > 0 ? `${v.held} of ${of} expectations hold` : 'it checks nothing, since it has no expectations',
     v.steps > 0 ? `${v.steps} broken ${v.steps === 1 ? 'step' : 'steps'}` : '',
     v.cut > 0 ? `${v.cut} left off` : '',
+    missed(records),
   ]
     .filter(Boolean)
     .join(', ');
+}
+/** What did not come about though it was raised or sent: it does not fail a rehearsal, and is worth a look. */
+function missed(records: readonly TraceRecord[]): string {
+  const lost = records.filter((r) => r.kind === 'lost').length;
+  const refused = records.filter((r) => r.kind === 'refused').length;
+  const told = [
+    lost > 0 ? `${countText(lost, 'delivery', 'deliveries')} lost` : '',
+    refused > 0 ? `${countText(refused, 'event')} refused` : '',
+  ].filter(Boolean);
+  return told.length > 0 ? `but ${told.join(' and ')}` : '';
 }
 function Difference({ run, onCursor }: { run: Rehearsed; onCursor: (n: number) => void }): ReactNode {
   const { difference } = run;

@@ -217,7 +217,7 @@ export function RippleDrawing({ ripple, layout, axis, limit, chosen, lit, onChoo
     return LEFT + layout.columns[layout.column[i]].x;
   }
   function endOf(i: number): number {
-    return startOf(i) + layout.columns[layout.column[i]].width - 52;
+    return startOf(i) + lineLength(entries[i], layout.columns[layout.column[i]].width);
   }
   function y(i: number): number {
     return layout.y[i] + 32;
@@ -281,7 +281,7 @@ const Entry = memo(function Entry({
   })) {
     if (on) classes.push(name);
   }
-  const length = width - (e.count > 1 || e.spawned || e.asleep || e.outside ? 54 : 30);
+  const length = lineLength(e, width);
   const state = [
     e.spawned ? 'spawned' : '',
     e.asleep ? 'asleep' : '',
@@ -363,6 +363,10 @@ function sameEntry(a: EntryProps, b: EntryProps): boolean {
   );
 }
 
+/** Room is left behind it for what stands at its end. */
+function lineLength(e: RippleEntry, width: number): number {
+  return width - (e.count > 1 || e.spawned || e.asleep || e.outside ? 54 : 30);
+}
 function short(text: string, room: number): string {
   return text.length <= room ? text : `${text.slice(0, Math.max(1, room - 1))}…`;
 }
