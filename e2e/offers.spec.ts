@@ -8,6 +8,7 @@ test('what is looked for and not there is declared where it was looked for: Cata
   const { id, base } = await harbour(page, server, 'Offers');
   await page.goto(`${base}/catalogue`);
   const search = page.getByLabel('Search the catalogue');
+  const line = page.getByRole('combobox', { name: 'Declare' });
   await search.fill('tide');
   await page.getByRole('button', { name: 'Declare the channel tide' }).click();
   await page.keyboard.type('(level: float)');
@@ -16,10 +17,10 @@ test('what is looked for and not there is declared where it was looked for: Cata
   await page.getByLabel('Only of this asset').selectOption('Gate');
   await search.fill('onSwung');
   await page.getByRole('button', { name: 'Declare the event onSwung of Gate' }).click();
-  await page.keyboard.press('Enter');
+  await expect(line).toHaveValue('event onSwung');
+  await line.press('Enter');
   await expect(page.getByRole('article', { name: 'event Gate onSwung' })).toBeVisible();
   // What is there already is told, and nothing is changed.
-  const line = page.getByRole('combobox', { name: 'Declare' });
   await line.fill('event onSwung when used');
   await expect(page.getByText(/expected another name: it exists as: event onSwung from code/)).toBeVisible();
   await line.fill('');
