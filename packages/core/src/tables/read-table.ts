@@ -109,7 +109,8 @@ class RowReader {
       fault('asset', `there is no scene, prefab or widget "${asset}"`);
     const name = cell(table.named.name);
     if (name === '') fault(table.named.name, 'is empty');
-    else if (NAMED.has(table.kind) && !isName(name)) fault(table.named.name, `"${name}" is not a valid name`);
+    else if (!FREELY_NAMED.has(table.kind) && !isName(name))
+      fault(table.named.name, `"${name}" is not a valid name`);
     const key = `${asset}\n${name}`;
     const before = this.said.get(key);
     if (before && table.list === undefined && name !== '')
@@ -181,13 +182,5 @@ class RowReader {
     return there.get(name);
   }
 }
-/** Kinds whose names stand in wire lines; enums, load sets and peers may be called anything. */
-const NAMED: ReadonlySet<TableKind> = new Set([
-  'assets',
-  'placements',
-  'properties',
-  'events',
-  'actions',
-  'channels',
-  'tables',
-]);
+/** Kinds that may be called anything; the names of all others stand in wire lines. */
+const FREELY_NAMED: ReadonlySet<TableKind> = new Set(['enums', 'loadSets', 'peers']);
