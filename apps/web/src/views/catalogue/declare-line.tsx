@@ -12,7 +12,7 @@ import {
   type ProjectIndex,
   type ReadLines,
 } from '@oquel/core';
-import { useCallback, useEffect, useRef, type ReactNode } from 'react';
+import { useCallback, useLayoutEffect, useRef, type ReactNode } from 'react';
 import { LineInput, type LineInputHandle, type ReadLine } from '../../parts/ui/line-input.js';
 import { entryKey } from './catalogue-address.js';
 
@@ -44,7 +44,8 @@ export function DeclareLine({
   onMade: (key: string) => void;
 }): ReactNode {
   const line = useRef<LineInputHandle>(null);
-  useEffect(() => {
+  // Before the next key can come: Enter right behind the click is meant for this line.
+  useLayoutEffect(() => {
     if (begun) line.current?.enter(begun.text);
   }, [begun]);
   const of = index.assets[index.assetAt.get(asset) ?? -1] as ProjectIndex['assets'][number] | undefined;
