@@ -50,14 +50,26 @@ test('the heaviest chain is lit with its latency; seconds are an axis; the limit
   await page.getByRole('button', { name: /heaviest chain: 7 hops, 1\.5 s/ }).click();
   await expect(page.locator('.rippleentry.lit')).toHaveCount(8);
   await expect(page.getByText('beyond the limit of 6 hops')).toBeVisible();
+  // Each of its hops is numbered where it stands.
+  await expect(page.locator('.rippleentry.lit .nth')).toHaveText(['1 ', '2 ', '3 ', '4 ', '5 ', '6 ', '7 ']);
+  await expect(entry(page, /controller-ridge\.note, onSlowed after 0\.5 s/)).toBeVisible();
   await page.getByRole('button', { name: 'seconds' }).click();
   await expect(page.locator('.ripplehead')).toContainText('0.5 s');
   await expect(page).toHaveURL(/axis=time/);
+  // The seconds are to scale: 0.5 s and 1.5 s stand as far from the start as one to three.
+  const left = async (name: RegExp): Promise<number> =>
+    Number(await entry(page, name).locator('.spread').getAttribute('x1'));
+  const start = await left(/mast-1\.onGust/);
+  const [near, far] = [await left(/controller-ridge\.note/), await left(/cabin-4\.closeDoors/)];
+  expect((far - start) / (near - start)).toBeCloseTo(3, 3);
 });
 
 test('the list says what the picture shows, by keyboard', async ({ page, demo }) => {
   await openRipple(page, demo, 'at=pylon-ridge:director');
-  await expect(entry(page, /relay-west\.note.*returns, instant/)).toBeVisible();
+  // A cycle that it runs into is one mark, which opens.
+  await entry(page, /^cycle of 2/).click();
+  await page.getByRole('button', { name: 'Open the cycle' }).click();
+  await expect(entry(page, /relay-west\.note.*returns to .*note, instant/)).toBeVisible();
   await page.getByRole('button', { name: 'list', exact: true }).click();
   const list = page.getByRole('list', { name: 'What follows, as a list' });
   await expect(list.getByRole('button').first()).toHaveText('pylon-ridge:director.onTurned');
@@ -103,6 +115,29 @@ test('filters keep the ways to what fits; a name that is not there is told', asy
   await expect(entry(page, /heater\.warm/)).toHaveCount(0);
   await page.goto(demo.url('ripple?at=pylon-ridge:nobody'));
   await expect(page.getByRole('alert')).toContainText('This name is not in the project');
+});
+
+test('the plan beside shows what happens where it is, moment by moment, and plays it back', async ({
+  page,
+  demo,
+}) => {
+  await openRipple(page, demo, 'at=pylon-ridge:mast-1&name=onGust');
+  await page.getByRole('button', { name: 'plan', exact: true }).click();
+  const plan = page.getByRole('region', { name: 'Plan' });
+  const shown = plan.getByRole('status', { name: 'Moment shown' });
+  await expect(shown).toHaveText('start, 0 s: pylon-ridge:mast-1.onGust');
+  await plan.getByRole('slider', { name: 'Moment' }).focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(shown).toHaveText('hop 1, 0 s: pylon-ridge:brake-1.engage');
+  await expect(plan.locator('.thing[data-path="brake-1"]')).toHaveClass(/picked/);
+  await expect(plan.locator('.thing[data-path="mast-1"]')).toHaveClass(/lit/);
+  await expect(entry(page, /brake-1\.engage/)).toHaveClass(/lit/);
+  await plan.getByRole('button', { name: 'Play' }).click();
+  await expect(shown).toContainText('hop 7, 3 s', { timeout: 20_000 });
+  await expect(plan.getByRole('button', { name: 'Play' })).toBeVisible();
+  await plan.locator('.thing[data-path="winch-4"] .hit').click();
+  await expect(page.getByRole('complementary', { name: /About pylon-ridge:winch-4\.stop/ })).toBeVisible();
+  await expect(shown).toContainText('winch-4.stop');
 });
 
 test('copies are folded and unfolded', async ({ page, demo }) => {

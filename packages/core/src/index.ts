@@ -177,9 +177,19 @@ export {
   type RippleEntry,
   type RippleLink,
 } from './ripple/ripple.js';
+export type { Heaviest, HeaviestStep } from './ripple/heaviest.js';
 export type { RippleStart } from './ripple/start.js';
 export { narrowed, type RippleFilter } from './ripple/narrow.js';
-export { layRipple, ROW as RIPPLE_ROW, type RippleColumn, type RippleLayout } from './ripple/layout.js';
+export {
+  layRipple,
+  spreadOf,
+  type RippleAxis,
+  type RippleColumn,
+  type RippleLayout,
+} from './ripple/layout.js';
+export { rippleMoments, type RippleMoment } from './ripple/moments.js';
+export { delayText, entryNotes, type EntryNotes, type ReturnNote } from './ripple/notes.js';
+export { chainText } from './graph/chain-parts.js';
 export { entryText, entryWords, rippleLines, type RippleLine } from './ripple/lines.js';
 export { cureAlike, MOST_ALIKE, type CureOfMany } from './fix/alike.js';
 export { waiverStates, type WaiverState } from './audit/waiver-states.js';

@@ -54,7 +54,7 @@ describe('a picture as text', () => {
         '  n2{{"#35;night#91;#34;a \\#34;b\\#34; #91;c#93;#34;#93;"}}',
         '  n0 --> n1',
         '  n0 --> n2',
-        '  n1 -.->|"onStilled, 0.5 s"| n1',
+        '  n1 -.->|"onStilled, after 0.5 s"| n1',
         '',
       ].join('\n'),
     );
@@ -69,7 +69,7 @@ describe('a picture as text', () => {
       '  n2 [shape=hexagon, label="#night[\\"a \\\\\\"b\\\\\\" [c]\\"]"];',
       '  n0 -> n1;',
       '  n0 -> n2;',
-      '  n1 -> n1 [label="onStilled, 0.5 s", style=dashed, constraint=false];',
+      '  n1 -> n1 [label="onStilled, after 0.5 s", style=dashed, constraint=false];',
       '}',
       '',
     ]);

@@ -2,6 +2,7 @@ import { describe, expect, it } from '@jest/globals';
 import {
   AuditContext,
   buildGraph,
+  entryNotes,
   entryText,
   expand,
   indexProject,
@@ -10,7 +11,6 @@ import {
   reachedNames,
   rippleLines,
   rippleOf,
-  RIPPLE_ROW,
   type Graph,
   type Project,
   type Ripple,
@@ -46,6 +46,25 @@ function plainTimes(g: Graph, start: number, back: boolean): Map<number, number>
     }
   }
   return times;
+}
+
+/** Hops of the shortest way to each action, by relaxing until nothing changes. */
+function plainHops(g: Graph, start: number, back: boolean): Map<number, number> {
+  const hops = new Map([[start, 0]]);
+  const edges = plainEdges(g, back);
+  for (let changed = true; changed;) {
+    changed = false;
+    for (const { from, to } of edges) {
+      const at = hops.get(from);
+      if (at === undefined) continue;
+      // A channel lies between two hops and is not one itself.
+      const next = isAction(g, to) ? Math.floor(at) + 1 : isEvent(g, to) ? at : Math.floor(at) + 0.5;
+      if (next >= (hops.get(to) ?? Infinity)) continue;
+      hops.set(to, next);
+      changed = true;
+    }
+  }
+  return hops;
 }
 
 function range(from: number, to: number): number[] {
@@ -100,6 +119,19 @@ describe('a ripple over random projects', () => {
     expect(actions).toBeGreaterThan(800);
   });
 
+  it('stands at the hop of the shortest way, and knows the longest', () => {
+    for (const { g, ask, node, ripple } of cases) {
+      const hops = plainHops(g, node, ask.way === 'back');
+      const expected = [...hops]
+        .filter(([n]) => n !== node && (isAction(g, n) || n >= g.channelBase))
+        .map(([, hop]) => hop)
+        .sort((a, b) => a - b);
+      const drawn = ripple.entries.filter((e) => e.hop > 0 && e.kind !== 'event');
+      expect(drawn.map((e) => e.hop).sort((a, b) => a - b)).toEqual(expected);
+      for (const e of drawn) expect(e.longest).toBeGreaterThanOrEqual(e.hop);
+    }
+  });
+
   it('leads on from column to column; only what returns leads back, and only that', () => {
     let returns = 0;
     for (const { ripple } of cases) {
@@ -130,8 +162,17 @@ describe('a ripple over random projects', () => {
       expect(ripple.longest).toBe(length[k]);
       const { heaviest } = rippleOf(g, ask, ctx)!;
       expect(heaviest!.hops).toBe(length[k]);
-      const kinds = new Map(ripple.entries.map((e) => [e.key, e.kind]));
-      expect(heaviest!.keys.filter((key) => kinds.get(key) === 'action')).toHaveLength(length[k]);
+      // Each hop stands at one step; the delays of the steps add up.
+      const numbered = heaviest!.steps.flatMap(({ hops: [from, to] }) =>
+        to === 0 ? [] : range(from, to + 1),
+      );
+      expect(numbered).toEqual(range(1, length[k] + 1));
+      const sum = heaviest!.steps.reduce((s, { after }) => s + Math.round(after * 1e6), 0);
+      expect(sum).toBe(Math.round(heaviest!.seconds * 1e6));
+      const linked = new Set(rippleOf(g, ask, ctx)!.links.map((l) => `${l.from}|${l.to}`));
+      heaviest!.steps.slice(1).forEach(({ key }, n) => {
+        expect(linked.has(`${heaviest!.steps[n].key}|${key}`)).toBe(true);
+      });
     }
     expect(compared).toBeGreaterThan(100);
   });
@@ -140,12 +181,18 @@ describe('a ripple over random projects', () => {
     let folds = 0;
     for (const { g, ask, ripple } of cases) {
       const folded = rippleOf(g, { ...ask, fold: 2 })!;
-      const count = (r: Ripple): number => r.entries.reduce((n, e) => n + e.count, 0);
-      expect(count(folded)).toBe(count(ripple));
-      const groups = folded.entries.filter((e) => e.count > 1);
-      folds += groups.length;
-      const opened = rippleOf(g, { ...ask, fold: 2, open: groups.map((e) => e.key) })!;
+      folds += folded.entries.filter((e) => e.folded).length;
+      // Cycles hold copies, which open in their turn.
+      const open = new Set<string>();
+      let opened = folded;
+      for (let more = true; more;) {
+        const shut = opened.entries.filter((e) => e.folded);
+        for (const e of shut) open.add(e.key);
+        more = shut.length > 0;
+        opened = rippleOf(g, { ...ask, fold: 2, open: [...open] })!;
+      }
       expect(opened.entries).toHaveLength(ripple.entries.length);
+      if (open.size > 0) expect(opened.entries.some((e) => e.within !== null)).toBe(true);
     }
     expect(folds).toBeGreaterThan(50);
   });
@@ -191,18 +238,32 @@ describe('a ripple over random projects', () => {
     }
   });
 
-  it('lies in rows and columns that do not overlap, in the order of hops or of time', () => {
+  it('lies side by side without overlap, in the order of hops or true to the seconds', () => {
     for (const { ripple } of cases) {
       for (const axis of ['hops', 'time'] as const) {
-        const { columns, column, y } = layRipple(ripple, axis);
-        const taken = new Set<string>();
-        ripple.entries.forEach((_, i) => {
-          expect(y[i] % RIPPLE_ROW).toBe(0);
-          taken.add(`${column[i]}/${y[i]}`);
+        const { columns, ticks, x, y, w, h, width, height } = layRipple(ripple, axis);
+        const order = ripple.entries.map((_, i) => i).sort((a, b) => x[a] - x[b]);
+        order.forEach((a, n) => {
+          expect(x[a] + w[a]).toBeLessThanOrEqual(width + 1e-6);
+          expect(y[a] + h[a]).toBeLessThanOrEqual(height);
+          for (const b of order.slice(n + 1)) {
+            if (x[b] >= x[a] + w[a]) break;
+            expect(y[b] >= y[a] + h[a] || y[a] >= y[b] + h[b]).toBe(true);
+          }
         });
-        expect(taken.size).toBe(ripple.entries.length);
-        const along = columns.map((c) => (axis === 'time' ? c.time : c.hop));
+        const value = (i: number): number => ripple.entries[i][axis === 'time' ? 'time' : 'hop'];
+        const along = order.map(value);
         expect(along).toEqual([...along].sort((a, b) => a - b));
+        if (axis === 'hops') {
+          expect(columns.reduce((n, c) => n + c.entries, 0)).toBe(ripple.entries.length);
+          continue;
+        }
+        // An entry at the seconds of a tick stands at the tick: one scale for all.
+        const last = ticks[ticks.length - 1];
+        if (last.seconds > 0) {
+          const scale = last.x / last.seconds;
+          ripple.entries.forEach((e, i) => expect(x[i]).toBeCloseTo(e.time * scale, 4));
+        }
       }
     }
   });
@@ -259,6 +320,81 @@ const storm = {
   ],
 } as unknown as Project;
 
+describe('a ripple in which one thing is reached soon and late', () => {
+  const relay = {
+    id: 'Relay',
+    kind: 'prefab',
+    events: [{ name: 'onOn', cause: { type: 'raised' } }],
+    actions: [{ name: 'on', effects: [{ raise: 'onOn' }] }],
+  };
+  const yard = (placed: string[], bindings: object[]): Graph =>
+    graphOf({
+      format: 'oquel.project/1',
+      name: 'Yard',
+      assets: [
+        { id: 'yard', kind: 'scene', placements: placed.map((id) => ({ id, asset: 'Relay' })), bindings },
+        relay,
+      ],
+    } as unknown as Project);
+  const start: RippleAsk = { start: { at: 'yard:a', name: 'onOn' }, way: 'on' };
+
+  it('stands at its first hop, with its longest, and the longer way is a mark that is no return', () => {
+    const g = yard(
+      ['a', 'b', 'c'],
+      [bind('1', 'a.onOn', 'b.on'), bind('2', 'b.onOn', 'c.on', { delay: 0.5 }), bind('3', 'a.onOn', 'c.on')],
+    );
+    const ripple = rippleOf(g, start, new AuditContext(g, '2026-11-24'))!;
+    const c = ripple.entries.find((e) => e.at[0] === 'yard:c')!;
+    expect([c.hop, c.longest, c.time]).toEqual([1, 2, 0]);
+    const longer = ripple.links.find((l) => l.returns)!;
+    expect([longer.cycle, longer.delay]).toEqual([false, 0.5]);
+    expect(ripple.heaviest!.steps.map((s) => [s.hops[0], s.after])).toEqual([
+      [0, 0],
+      [1, 0],
+      [2, 0.5],
+    ]);
+    expect(ripple.heaviest!.text).toBe('2 hops');
+    expect(rippleLines(ripple).map((l) => l.text)).toContain('also leads to yard:c.on (hop 1)');
+  });
+  it('says of a chain into a cycle how far it goes before it', () => {
+    const g = yard(
+      ['a', 'b', 'c', 'd'],
+      [
+        bind('1', 'a.onOn', 'b.on'),
+        bind('2', 'b.onOn', 'c.on'),
+        bind('3', 'c.onOn', 'd.on'),
+        bind('4', 'd.onOn', 'c.on'),
+      ],
+    );
+    const { heaviest, entries } = rippleOf(g, start, new AuditContext(g, '2026-11-24'))!;
+    expect([heaviest!.hops, heaviest!.text]).toEqual([3, '1 hop, then a cycle of 2']);
+    expect(entries.map(entryText)).toEqual(['yard:a.onOn', 'yard:b.on', 'cycle of 2 (Relay)']);
+  });
+  it('folds a wide column by asset, and opens it to what it was', () => {
+    const placed = Array.from({ length: 30 }, (_, i) => `r-${i}`);
+    const actions = Array.from({ length: 15 }, (_, i) => ({ name: `go${i}` }));
+    const g = graphOf({
+      format: 'oquel.project/1',
+      name: 'Yard',
+      assets: [
+        {
+          id: 'yard',
+          kind: 'scene',
+          placements: [{ id: 'a', asset: 'Relay' }, ...placed.map((id) => ({ id, asset: 'Lamp' }))],
+          bindings: placed.map((id, i) => bind(`b${i}`, 'a.onOn', `${id}.go${i % 15}`)),
+        },
+        relay,
+        { id: 'Lamp', kind: 'prefab', actions },
+      ],
+    } as unknown as Project);
+    const folded = rippleOf(g, start)!;
+    expect(folded.entries.map(entryText)).toEqual(['yard:a.onOn', 'Lamp.15 actions x 30']);
+    const opened = rippleOf(g, { ...start, open: [folded.entries[1].key] })!;
+    expect(opened.entries).toHaveLength(31);
+    expect(opened.entries[1].within).toBe(folded.entries[1].key);
+  });
+});
+
 describe('a ripple of the storm', () => {
   const g = graphOf(storm);
   const on: RippleAsk = { start: { at: 'ridge:mast', name: 'onGust' }, way: 'on' };
@@ -272,8 +408,27 @@ describe('a ripple of the storm', () => {
     expect(r.links[0].asks).toEqual(['if @calm = false']);
     expect(rippleLines(r)[1].text).toBe('Horn.sound x 5, after 0.5s, if @calm = false');
   });
-  it('reads in order, with copies folded and the return told with its class', () => {
-    expect(said(rippleOf(g, on)!)).toEqual([
+  it('reads in order, with copies folded and a cycle as one', () => {
+    const ripple = rippleOf(g, on)!;
+    expect(said(ripple)).toEqual([
+      'ridge:mast.onGust',
+      '  Horn.sound x 5, after 0.5s',
+      '  #weather["storm"]',
+      '    cycle of 2 (Lamp, Mast)',
+    ]);
+    expect(entryNotes(ripple).map((n) => n.by)).toEqual(['', 'after 0.5 s', '', '']);
+  });
+  it('opens a cycle, with the return and its class', () => {
+    const cycle = rippleOf(g, on)!.entries.find((e) => e.kind === 'cycle')!;
+    const opened = rippleOf(g, { ...on, open: [cycle.key] })!;
+    expect(opened.entries.filter((e) => e.within === cycle.key).map(entryText)).toEqual([
+      'ridge:lamp.light',
+      'ridge:mast.turn',
+    ]);
+    expect(entryNotes(opened).flatMap((n) => n.returns.map((r) => `${r.text}, ${r.class}`))).toEqual([
+      'lamp.light, delayed',
+    ]);
+    expect(said(opened)).toEqual([
       'ridge:mast.onGust',
       '  Horn.sound x 5, after 0.5s',
       '  #weather["storm"]',
@@ -309,13 +464,17 @@ describe('a ripple of the storm', () => {
     muted.assets[0].bindings![1].enabled = false;
     const kept = reachedNames(graphOf(muted), on);
     const gone = rippleOf(g, on, null, kept)!.entries.filter((e) => e.gone);
-    expect(gone.map(entryText)).toEqual(['#weather["storm"]', 'ridge:lamp.light', 'ridge:mast.turn']);
+    expect(gone.map(entryText)).toEqual(['#weather["storm"]', 'cycle of 2 (Lamp, Mast)']);
   });
   it('is narrowed to an asset, scene or tag, with the ways that lead there', () => {
     const ripple = rippleOf(g, on)!;
     const texts = (filter: Parameters<typeof narrowed>[1]): string[] =>
       narrowed(ripple, filter).entries.map(entryText);
-    expect(texts({ asset: 'Lamp' })).toEqual(['ridge:mast.onGust', '#weather["storm"]', 'ridge:lamp.light']);
+    expect(texts({ asset: 'Lamp' })).toEqual([
+      'ridge:mast.onGust',
+      '#weather["storm"]',
+      'cycle of 2 (Lamp, Mast)',
+    ]);
     expect(texts({ tag: 'sound' })).toEqual(['ridge:mast.onGust', 'Horn.sound x 5']);
     expect(texts({ scene: 'refuge' })).toEqual(['ridge:mast.onGust']);
     expect(narrowed(ripple, {})).toBe(ripple);

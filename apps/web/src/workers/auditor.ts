@@ -51,6 +51,7 @@ import {
   type Walk,
   type Ripple,
   type RippleAsk,
+  type RippleAxis,
   type RippleFilter,
   type RippleLayout,
   type RippleLine,
@@ -72,7 +73,9 @@ export interface Audited {
 }
 export interface RippleQuestion {
   ask: RippleAsk;
-  axis: 'hops' | 'time';
+  axis: RippleAxis;
+  /** Pixels that the picture may take from left to right. */
+  room: number;
   filter: RippleFilter;
   /** Bindings that are off for a trial. */
   muted: readonly BindingRef[];
@@ -221,14 +224,14 @@ export class Auditor {
     return asks.map(({ from, to }) => (at === undefined ? null : selectedNow(x, at, from, to)));
   }
   /** What follows from a start, or came before it, laid out; null if the start names nothing. */
-  ripple({ ask, axis, filter, muted }: RippleQuestion): RippleAnswer | null {
+  ripple({ ask, axis, room, filter, muted }: RippleQuestion): RippleAnswer | null {
     const begun = performance.now();
     const ctx = this.live.context;
     const kept = muted.length === 0 ? null : reachedNames(this.trialGraph(mutingAll(ctx.index, muted)), ask);
     const whole = rippleOf(ctx.g, ask, ctx, kept);
     if (!whole) return null;
     const ripple = narrowed(whole, filter);
-    const answer = { ripple, layout: layRipple(ripple, axis), lines: rippleLines(ripple) };
+    const answer = { ripple, layout: layRipple(ripple, axis, room), lines: rippleLines(ripple) };
     return { ...answer, limit: ctx.limits.maxChain, took: performance.now() - begun };
   }
   private trialGraph(changes: Change[]): Graph {

@@ -62,6 +62,15 @@ export interface PathStep {
   /** How the path came here; absent at its start. */
   via?: EdgeRef;
 }
+/** A stretch of a chain: hops one after another, or a cycle that it runs into. */
+export interface ChainStretch {
+  /** Actions in it. */
+  hops: number;
+  /** Number of the step at which it begins. */
+  from: number;
+  /** Of a cycle: a shortest way round, from the step at which it is entered back to it. */
+  cycle?: PathStep[];
+}
 /** What proves a finding, in a form that can be drawn. */
 export type Evidence =
   | {
@@ -69,11 +78,17 @@ export type Evidence =
       steps: PathStep[];
       /** The last node is the first again. */ closed: boolean;
       latency: number;
+      /** Steps beyond the last one, which are left out. */
+      more?: number;
+      /** Of a chain that runs into cycles: its stretches, which add up to its length. */
+      parts?: ChainStretch[];
     }
   | { kind: 'nodes'; nodes: NodeRef[]; /** How many are left out. */ more: number }
   | { kind: 'names'; wanted: string; known: string[] }
   | { kind: 'bindings'; bindings: BindingRef[] }
   | { kind: 'places'; places: { at: string; note: string }[] };
+
+export type PathEvidence = Extract<Evidence, { kind: 'path' }>;
 
 export interface Fix {
   label: string;

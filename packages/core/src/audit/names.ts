@@ -13,7 +13,18 @@ import {
 } from '../graph/graph.js';
 import { latency, type GraphPath } from '../graph/paths.js';
 import { effectName } from '../project/effect-name.js';
-import type { BindingRef, EdgeRef, EffectRefName, Evidence, NodeRef, PathStep } from './finding.js';
+import { chainParts, shortestRound } from '../graph/chain-parts.js';
+import { heaviestPath, type Chains } from '../graph/chains.js';
+import type { Components } from '../graph/components.js';
+import type {
+  BindingRef,
+  ChainStretch,
+  EdgeRef,
+  EffectRefName,
+  NodeRef,
+  PathEvidence,
+  PathStep,
+} from './finding.js';
 
 export function bindingRef(x: Expansion, number: number): BindingRef {
   const { owner, binding } = expandedBinding(x, number);
@@ -64,13 +75,34 @@ export function edgeRef(g: Graph, edge: number, tail: number): EdgeRef {
 /** Steps that a picture can show; beyond it the middle is of no use to a reader. */
 const MAX_STEPS = 400;
 
-export function pathEvidence(g: Graph, path: GraphPath, closed: boolean): Evidence {
+/** A way through the graph in names, for a finding. Cost: its steps. */
+export function pathEvidence(g: Graph, path: GraphPath, closed: boolean): PathEvidence {
+  const steps = pathSteps(g, path);
+  const evidence: PathEvidence = { kind: 'path', steps, closed, latency: latency(g, path) };
+  const more = path.edges.length + 1 - steps.length;
+  return more > 0 ? { ...evidence, more } : evidence;
+}
+function pathSteps(g: Graph, path: GraphPath): PathStep[] {
   const steps: PathStep[] = [{ node: nodeRef(g, path.start) }];
   for (let i = 0; i < path.edges.length && i < MAX_STEPS; i++) {
     const edge = path.edges[i];
     steps.push({ node: nodeRef(g, g.head[edge]), via: edgeRef(g, edge, path.tails[i]) });
   }
-  return { kind: 'path', steps, closed, latency: latency(g, path) };
+  return steps;
+}
+
+/** A heaviest path in names; where it runs into cycles, with its stretches and a way round each. */
+export function chainEvidence(g: Graph, c: Components, chains: Chains, from: number): PathEvidence {
+  const path = heaviestPath(g, c, chains, from);
+  const evidence = pathEvidence(g, path, false);
+  const parts = chainParts(g, c, chains, path);
+  if (!parts.some((p) => p.cycle)) return evidence;
+  const stretches = parts.map(({ hops, cycle, from: step }): ChainStretch => {
+    if (!cycle) return { hops, from: step };
+    const round = shortestRound(g, c, step === 0 ? path.start : g.head[path.edges[step - 1]]);
+    return round ? { hops, from: step, cycle: pathSteps(g, round) } : { hops, from: step };
+  });
+  return { ...evidence, parts: stretches };
 }
 
 /** The address that a placement would have inside an instance, though it yields none. */

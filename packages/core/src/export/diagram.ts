@@ -1,12 +1,13 @@
 import type { NodeRef, PathStep } from '../audit/finding.js';
 import { printValue } from '../wireline/print.js';
 import { entryWords } from '../ripple/lines.js';
+import { delayText } from '../ripple/notes.js';
 import type { Ripple, RippleLink } from '../ripple/ripple.js';
 
 /** A drawing as text: nodes in the order in which they come, and what joins them. */
 export interface Diagram {
   title: string;
-  nodes: { key: string; lines: string[]; kind: 'event' | 'action' | 'channel' }[];
+  nodes: { key: string; lines: string[]; kind: 'event' | 'action' | 'channel' | 'cycle' }[];
   links: { from: string; to: string; text: string; returns: boolean }[];
 }
 
@@ -22,8 +23,8 @@ export function rippleDiagram(ripple: Ripple, title: string): Diagram {
     links: ripple.links.map((l) => ({ from: l.from, to: l.to, text: linkWords(l), returns: l.returns })),
   };
 }
-function linkWords({ via, delay, asks }: RippleLink): string {
-  return [...via, ...(delay > 0 ? [`${delay} s`] : []), ...asks].join(', ');
+function linkWords({ via, delay, delayMost, asks }: RippleLink): string {
+  return [...via, delayText(delay, delayMost), ...asks].filter((t) => t !== '').join(', ');
 }
 
 /** The way that proves a finding: each node once, so that a cycle closes. */
@@ -57,7 +58,7 @@ function nodeLines({ at, name, key }: NodeRef): string[] {
 /** As a Mermaid flowchart. Linear in it. */
 export function mermaidText({ title, nodes, links }: Diagram): string {
   const at = new Map(nodes.map((n, i) => [n.key, `n${i}`]));
-  const shape = { event: ['([', '])'], action: ['[', ']'], channel: ['{{', '}}'] } as const;
+  const shape = { event: ['([', '])'], action: ['[', ']'], channel: ['{{', '}}'], cycle: ['(((', ')))'] } as const;
   const lines = [
     '---',
     `title: ${JSON.stringify(title)}`,
@@ -82,7 +83,7 @@ function mermaidWords(text: string): string {
 /** In the DOT language of Graphviz. Linear in it. */
 export function dotText({ title, nodes, links }: Diagram): string {
   const at = new Map(nodes.map((n, i) => [n.key, `n${i}`]));
-  const shape = { event: 'oval', action: 'box', channel: 'hexagon' } as const;
+  const shape = { event: 'oval', action: 'box', channel: 'hexagon', cycle: 'doublecircle' } as const;
   const lines = [
     `digraph ${dotWords(title)} {`,
     '  rankdir=LR;',

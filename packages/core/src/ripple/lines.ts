@@ -18,13 +18,21 @@ export function entryText(e: RippleEntry): string {
   if (e.kind === 'channel') {
     return `#${e.name}${e.channelKey === undefined ? '' : `[${printValue(e.channelKey)}]`}`;
   }
+  if (e.kind === 'cycle') return `${e.name} (${assetWords(e)})`;
   if (e.count > 1) return `${e.asset}.${e.name} x ${e.count}`;
   return `${e.at[0]}.${e.name}`;
+}
+
+/** What a cycle is of, the first three. */
+function assetWords({ assets }: RippleEntry): string {
+  const more = assets.length - 3;
+  return `${assets.slice(0, 3).join(', ')}${more > 0 ? ` and ${more} more` : ''}`;
 }
 
 /** The receiver without its scene, and what it does: the two lines of an entry. */
 export function entryWords(e: RippleEntry): [who: string, what: string] {
   if (e.kind === 'channel') return [entryText(e), ''];
+  if (e.kind === 'cycle') return [e.name, assetWords(e)];
   const path = e.count > 1 ? e.asset : (e.at[0]?.slice(e.at[0].indexOf(':') + 1) ?? '');
   return [path === '.' ? e.asset : path, e.name];
 }
@@ -52,8 +60,10 @@ export function rippleLines(ripple: Ripple): RippleLine[] {
     const e = by.get(key)!;
     const bindings = link?.bindings ?? [];
     if (link?.returns) {
-      const way = link.cycle ? `returns (${link.class}) to` : 'leads back to';
-      lines.push({ key, depth, kind: 'returns', bindings, text: `${way} ${entryText(e)}` });
+      const text = link.cycle
+        ? `returns (${link.class}) to ${entryText(e)}`
+        : `also leads to ${entryText(e)} (hop ${e.hop})`;
+      lines.push({ key, depth, kind: 'returns', bindings, text });
       continue;
     }
     const how = link ? linkText(link) : '';

@@ -12,7 +12,7 @@ export function narrowed(ripple: Ripple, filter: RippleFilter): Ripple {
   const { asset, scene, tag } = filter;
   if (asset === undefined && scene === undefined && tag === undefined) return ripple;
   const fits = (e: RippleEntry): boolean =>
-    (asset === undefined || e.asset === asset) &&
+    (asset === undefined || e.assets.includes(asset)) &&
     (scene === undefined || e.scenes.includes(scene)) &&
     (tag === undefined || e.tags.includes(tag));
   const before = new Map<string, string[]>();

@@ -1,5 +1,7 @@
 import { stronglyConnected } from '../graph/components.js';
-import { edgeDelay, isAction, isEvent, type Graph } from '../graph/graph.js';
+import { edgeDelay, type Graph } from '../graph/graph.js';
+import { MinHeap } from '../util/min-heap.js';
+import { longestLevels, shortestLevels } from './levels.js';
 import { IntList } from '../util/int-list.js';
 
 /** Which way a ripple runs: to what follows, or to what could have brought it about. */
@@ -44,8 +46,10 @@ export interface Reached {
   readonly first: Int32Array;
   readonly to: Int32Array;
   readonly edge: Int32Array;
-  /** Twice the hops of the longest way there, one more for a channel; a cycle counts each of its actions once. */
+  /** Twice the hops of the shortest way there, one more for a channel. */
   readonly level: Int32Array;
+  /** The same by the longest way; a cycle counts each of its actions once. */
+  readonly longest: Int32Array;
   /** Strongly connected component. */
   readonly component: Int32Array;
   /** Microseconds of the quickest way there. */
@@ -55,8 +59,8 @@ export interface Reached {
 }
 
 /**
- * Walks from `starts` and tells for each node how far it is: in hops by the longest way (as the audit counts chains),
- * in time by the quickest. Explicit stacks. Cost: linear in what is reached, but for the times, which take a heap.
+ * Walks from `starts` and says for each node how far it is: in hops by the shortest way and by the longest (as the audit
+ * counts chains), in time by the quickest. Explicit stacks. Cost: linear in what is reached, but for the times, which take a heap.
  */
 export function walk(g: Graph, a: Adjacency, starts: readonly number[], most: number): Reached {
   const local = new Int32Array(g.nodes).fill(-1);
@@ -91,108 +95,33 @@ export function walk(g: Graph, a: Adjacency, starts: readonly number[], most: nu
   return {
     ...part,
     component: c.of,
-    level: levels(g, part, c, starts.length),
+    level: shortestLevels(g, part, starts.length),
+    longest: longestLevels(g, part, c, starts.length),
     time: times(g, part, starts.length),
   };
 }
 
-type Part = Pick<Reached, 'nodes' | 'first' | 'to' | 'edge'>;
-
-/**
- * Components are numbered so that edges lead to smaller numbers: from the highest down, each is entered at the highest
- * level that leads to it. Inside of a cycle nodes lie as far from its entries as the shortest way goes.
- */
-function levels(
-  g: Graph,
-  { nodes, first, to }: Part,
-  c: { of: Int32Array; count: number; starts: Int32Array; members: Int32Array },
-  starts: number,
-): Int32Array {
-  const level = new Int32Array(nodes.length).fill(-1);
-  const entry = new Int32Array(nodes.length).fill(-1);
-  const leave = (i: number, at: number): void => {
-    for (let e = first[i]; e < first[i + 1]; e++) {
-      const next = to[e];
-      if (c.of[next] !== c.of[i] && entry[next] < at) entry[next] = at;
-    }
-  };
-  /** The level of a node that is come to at a level. */
-  const step = (i: number, at: number): number => {
-    if (i < starts) return 0;
-    if (isAction(g, nodes[i])) return (at >> 1) * 2 + 2;
-    return isEvent(g, nodes[i]) ? at : (at >> 1) * 2 + 1;
-  };
-  for (let i = 0; i < starts; i++) entry[i] = 0;
-  for (let k = c.count - 1; k >= 0; k--) {
-    const members = c.members.subarray(c.starts[k], c.starts[k + 1]);
-    let base = 0;
-    for (const i of members) base = Math.max(base, entry[i]);
-    let weight = 0;
-    const queue: number[] = [];
-    for (const i of members) {
-      if (isAction(g, nodes[i]) && i >= starts) weight++;
-      if (entry[i] >= 0) {
-        level[i] = step(i, members.length === 1 ? entry[i] : base);
-        queue.push(i);
-      }
-    }
-    for (let q = 0; q < queue.length; q++) {
-      const i = queue[q];
-      for (let e = first[i]; e < first[i + 1]; e++) {
-        const next = to[e];
-        if (c.of[next] !== k || level[next] >= 0) continue;
-        level[next] = step(next, level[i]);
-        queue.push(next);
-      }
-    }
-    const out = members.length === 1 ? level[members[0]] : (base >> 1) * 2 + 2 * weight;
-    for (const i of members) leave(i, out);
-  }
-  return level;
-}
+/** What is met, without what is worked out from it. */
+export type Part = Pick<Reached, 'nodes' | 'first' | 'to' | 'edge'>;
 
 /** Quickest ways by delays in whole microseconds (Dijkstra, 1959, with a binary heap). */
 function times(g: Graph, { nodes, first, to, edge }: Part, starts: number): Float64Array {
   const time = new Float64Array(nodes.length).fill(Infinity);
-  const heap: [number, number][] = [];
-  const push = (t: number, i: number): void => {
-    let at = heap.length;
-    heap.push([t, i]);
-    while (at > 0 && heap[(at - 1) >> 1][0] > t) {
-      heap[at] = heap[(at - 1) >> 1];
-      at = (at - 1) >> 1;
-    }
-    heap[at] = [t, i];
-  };
-  const pop = (): [number, number] => {
-    const top = heap[0];
-    const last = heap.pop()!;
-    if (heap.length === 0) return top;
-    let at = 0;
-    for (;;) {
-      let child = 2 * at + 1;
-      if (child >= heap.length) break;
-      if (child + 1 < heap.length && heap[child + 1][0] < heap[child][0]) child++;
-      if (heap[child][0] >= last[0]) break;
-      heap[at] = heap[child];
-      at = child;
-    }
-    heap[at] = last;
-    return top;
-  };
+  const heap = new MinHeap();
   for (let i = 0; i < starts; i++) {
     time[i] = 0;
-    push(0, i);
+    heap.push(0, i);
   }
-  while (heap.length > 0) {
-    const [t, i] = pop();
+  while (heap.size > 0) {
+    const t = heap.leastKey!;
+    const i = heap.pop()!;
     if (t > time[i]) continue;
     for (let e = first[i]; e < first[i + 1]; e++) {
       const delay = Math.round(edgeDelay(g, edge[e], tailNode(g, edge[e], nodes[i], nodes[to[e]])) * 1e6);
       const next = to[e];
       if (t + delay < time[next]) {
         time[next] = t + delay;
-        push(time[next], next);
+        heap.push(time[next], next);
       }
     }
   }

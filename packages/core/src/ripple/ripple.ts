@@ -14,33 +14,36 @@ import {
 import type { Value } from '../project/types.js';
 import { printConditions } from '../wireline/conditions.js';
 import { printGuard } from '../wireline/declared.js';
-import { heaviestPath, type Chains } from '../graph/chains.js';
-import type { Components } from '../graph/components.js';
-import { latency } from '../graph/paths.js';
+import { groupNodes, type EntryGroup } from './groups.js';
+import { heaviestOf, type Heaviest, type Ways } from './heaviest.js';
 import { adjacency, tailNode, walk, type Reached, type Way } from './reached.js';
 import { startNodes, type RippleStart } from './start.js';
 
 export interface RippleAsk {
   start: RippleStart;
   way: Way;
-  /** Copies of the same at the same hop are folded from this number on; Infinity: never. Default 4. */
+  /** Copies of the same at the same hop are folded from this number on; Infinity: nothing is folded at all. Default 4. */
   fold?: number;
   /** Folds that are open. */
   open?: readonly string[];
 }
 
-/** One place of the picture: an action of an instance, or of many copies; a channel; an event that stands at the start. */
+/** One place of the picture: an action of an instance, or of many copies; a channel; a cycle; an event that stands at the start. */
 export interface RippleEntry {
   key: string;
-  kind: 'event' | 'action' | 'channel';
-  /** Of the event, action or channel. */
+  kind: 'event' | 'action' | 'channel' | 'cycle';
+  /** Of the event, action or channel; of a fold by asset `3 actions`; of a cycle `cycle of 3`. */
   name: string;
-  /** Its asset's id; empty for a channel. */
+  /** Its asset's id; empty for a channel and a cycle. */
   asset: string;
+  /** Of all that it stands for. */
+  assets: readonly string[];
   /** Of a channel node that has one. */
   channelKey?: Value;
-  /** Hops from the start by the longest way; a channel lies half a hop further than who tells it. */
+  /** Hops from the start by the shortest way; a channel lies half a hop further than what publishes to it. */
   hop: number;
+  /** Hops by the longest way; a cycle counts each of its actions once. */
+  longest: number;
   /** Seconds by the quickest way. */
   time: number;
   /** How many it stands for. */
@@ -58,6 +61,10 @@ export interface RippleEntry {
   fanOut: number;
   /** Of a trial: none of it would be reached any more. */
   gone: boolean;
+  /** It stands for several and can be opened. */
+  folded: boolean;
+  /** The innermost open fold that it came out of, by key. */
+  within: string | null;
 }
 /** How one entry leads to another. */
 export interface RippleLink {
@@ -69,6 +76,8 @@ export interface RippleLink {
   class: EdgeClass;
   /** Seconds, the least. */
   delay: number;
+  /** Seconds, the most. */
+  delayMost: number;
   /** Authored bindings on the way, at most {@link MOST_BINDINGS}. */
   bindings: readonly { asset: string; binding: string; owner: string }[];
   /**
@@ -76,7 +85,7 @@ export interface RippleLink {
    * effects; one for each of several ways. Empty if some way asks nothing.
    */
   asks: readonly string[];
-  /** It leads into a column that lies before or at its own, and is not unrolled. */
+  /** It leads into a column that lies before or at its own, and is not unrolled: a return, or a longer way to the same. */
   returns: boolean;
   /** Both ends lie on a cycle. */
   cycle: boolean;
@@ -90,20 +99,14 @@ export interface Ripple {
   longest: number;
   /** More was reached than is shown. */
   cut: boolean;
-  /** The heaviest chain as the audit finds it: keys of its entries in order, and its seconds. On the way on alone. */
-  heaviest: { keys: string[]; hops: number; seconds: number } | null;
+  /** The heaviest chain as the audit finds it. On the way on alone. */
+  heaviest: Heaviest | null;
 }
 export const MOST_ADDRESSES = 60;
 export const MOST_BINDINGS = 12;
 export const MOST_ASKED = 4;
 /** Nodes that a ripple holds at the most. */
 export const MOST_NODES = 400_000;
-
-/** What is known of the whole graph, by which the heaviest chain is found. */
-export interface Ways {
-  components: Components;
-  chains: Chains;
-}
 
 /**
  * All that follows from a start, or all that could have brought it about, hop by hop. Null if the start names nothing.
@@ -169,40 +172,33 @@ class Picture {
     r.nodes.forEach((n, i) => {
       if (!isAction(g, n) || i < this.starts) return;
       reach++;
-      longest = Math.max(longest, r.level[i] >> 1);
+      longest = Math.max(longest, r.longest[i] >> 1);
     });
     const heaviest = ways && this.ask.way === 'on' ? this.heaviest(ways) : null;
     return { way: this.ask.way, entries: this.entries, links, reach, longest, cut: r.cut, heaviest };
   }
-  private heaviest({ components: c, chains }: Ways): Ripple['heaviest'] {
+  private heaviest(ways: Ways): Heaviest {
     const { g, r, entries, entryOf } = this;
-    const starts = [...r.nodes.subarray(0, this.starts)];
-    const weight = (n: number): number => chains.length[c.of[n]];
-    const from = starts.reduce((best, n) => (weight(n) > weight(best) ? n : best), starts[0]);
-    const path = heaviestPath(g, c, chains, from);
-    const keys = [from, ...path.edges.map((e) => g.head[e])].flatMap((n) => {
+    return heaviestOf(g, ways, [...r.nodes.subarray(0, this.starts)], (n) => {
       const entry = r.local[n] < 0 ? -1 : entryOf[r.local[n]];
-      return entry < 0 ? [] : [entries[entry].key];
+      return entry < 0 ? null : entries[entry].key;
     });
-    return { keys: [...new Set(keys)], hops: weight(from), seconds: latency(g, path) };
   }
 
   private gather(): void {
-    const { r } = this;
+    const { r, g } = this;
     const { fold = 4, open = [] } = this.ask;
-    const opened = new Set(open);
-    const groups = new Map<string, number[]>();
-    for (let i = 0; i < r.nodes.length; i++) {
-      if (!this.isDrawn(i)) continue;
-      const name = this.groupName(i);
-      const group = groups.get(name);
-      if (group) group.push(i);
-      else groups.set(name, [i]);
-    }
-    for (const [name, group] of groups) {
-      if (group.length >= fold && !opened.has(name)) this.addEntry(name, group);
-      else for (const i of group) this.addEntry(group.length === 1 ? name : `${name}@${r.nodes[i]}`, [i]);
-    }
+    const nodes: number[] = [];
+    for (let i = 0; i < r.nodes.length; i++) if (this.isDrawn(i)) nodes.push(i);
+    const drawn = {
+      nodes,
+      isStart: (i: number) => i < this.starts,
+      level: (i: number) => this.levelOf(i),
+      name: (i: number) => this.groupName(i),
+      asset: (i: number) =>
+        r.nodes[i] >= g.channelBase ? '' : g.x.assetOf(g.instanceOf[r.nodes[i]]).decl.id,
+    };
+    for (const group of groupNodes(r, drawn, fold, new Set(open))) this.addEntry(group);
   }
   /** Events are drawn where the ripple starts, and on the way back where something outside raises them. */
   private isDrawn(i: number): boolean {
@@ -231,48 +227,65 @@ class Picture {
     return passing ? r.level[i] + 2 - (r.level[i] & 1) : r.level[i];
   }
 
-  private addEntry(key: string, group: readonly number[]): void {
+  private addEntry({ key, kind, members, within }: EntryGroup): void {
     const { g, r, kept, entryOf } = this;
     const { x } = g;
-    const node = r.nodes[group[0]];
-    const channel = node >= g.channelBase;
     const at: string[] = [];
-    const scenes: string[] = [];
-    let time = Infinity;
+    const scenes = new Set<string>();
+    const assets = new Set<string>();
+    const tags = new Set<string>();
+    const names = new Set<string>();
+    let [time, level, longest] = [Infinity, Infinity, 0];
     let spawned = false;
-    let asleep = !channel;
+    let asleep = false;
+    let awake = false;
     let gone = kept !== null;
-    for (const i of group) {
+    let count = 0;
+    for (const i of members) {
+      const node = r.nodes[i];
       time = Math.min(time, r.time[i]);
+      level = Math.min(level, this.levelOf(i));
+      longest = Math.max(longest, r.longest[i]);
       entryOf[i] = this.entries.length;
-      if (gone && kept!.has(nodeName(g, r.nodes[i]))) gone = false;
-      if (channel) continue;
-      const instance = g.instanceOf[r.nodes[i]];
+      if (gone && kept!.has(nodeName(g, node))) gone = false;
+      if (kind !== 'cycle' || isAction(g, node)) count++;
+      if (node >= g.channelBase) continue;
+      const instance = g.instanceOf[node];
       if (at.length < MOST_ADDRESSES) at.push(x.address(instance));
-      const scene = x.assetOf(x.sceneOf(instance)).decl.id;
-      if (!scenes.includes(scene)) scenes.push(scene);
+      scenes.add(x.assetOf(x.sceneOf(instance)).decl.id);
+      const own = this.names(node);
+      assets.add(own.asset);
+      names.add(own.name);
+      for (const tag of own.tags) tags.add(tag);
       if (x.isSpawned(instance)) spawned = true;
-      if ((x.flags[instance] & ASLEEP_AT_START) === 0) asleep = false;
+      if ((x.flags[instance] & ASLEEP_AT_START) === 0) awake = true;
+      else asleep = true;
     }
-    const { kind, name, asset, tags, channelKey } = this.names(node);
+    const node = r.nodes[members[0]];
+    const first = this.names(node);
+    const folded = members.length > 1;
     const entry: RippleEntry = {
       key,
-      kind,
-      name,
-      asset,
-      hop: this.levelOf(group[0]) / 2,
+      kind: kind === 'cycle' ? 'cycle' : first.kind,
+      name: kind === 'cycle' ? `cycle of ${count}` : names.size > 1 ? `${names.size} actions` : first.name,
+      asset: kind === 'cycle' ? '' : first.asset,
+      assets: [...assets],
+      hop: level / 2,
+      longest: longest / 2,
       time: time / 1e6,
-      count: group.length,
+      count: kind === 'cycle' ? 1 : count,
       at,
-      scenes,
-      tags,
+      scenes: [...scenes],
+      tags: [...tags],
       spawned,
-      asleep,
+      asleep: asleep && !awake,
       outside: this.isOutside(node),
       fanOut: 0,
       gone,
+      folded,
+      within,
     };
-    if (channelKey !== undefined) entry.channelKey = channelKey;
+    if (first.channelKey !== undefined && kind !== 'cycle') entry.channelKey = first.channelKey;
     this.entries.push(entry);
   }
   private names(node: number): Pick<RippleEntry, 'kind' | 'name' | 'asset' | 'channelKey' | 'tags'> {
@@ -325,7 +338,9 @@ class Picture {
   ): void {
     const { g, r, entries, entryOf } = this;
     const [a, b] = [entries[entryOf[from]], entries[entryOf[to]]];
-    const returns = this.levelOf(to) <= this.levelOf(from);
+    // What goes round within a folded cycle stays inside of it.
+    if (a.kind === 'cycle' && a === b) return;
+    const returns = b.hop <= a.hop;
     const cycle = r.component[from] === r.component[to];
     const id = entryOf[from] * entries.length + entryOf[to];
     let link = links.get(id);
@@ -337,6 +352,7 @@ class Picture {
         count: 0,
         class: 'instant',
         delay: Infinity,
+        delayMost: 0,
         bindings: [],
         asks: [],
         returns,
@@ -365,6 +381,7 @@ class Picture {
     // Of several ways the strongest counts.
     if (first || weakest > EDGE_CLASSES.indexOf(link.class)) link.class = EDGE_CLASSES[weakest];
     link.delay = Math.min(link.delay, delay / 1e6);
+    link.delayMost = Math.max(link.delayMost, delay / 1e6);
     if (through < 0) return;
     const name = this.eventName(r.nodes[through]);
     if (!link.via.includes(name)) link.via.push(name);

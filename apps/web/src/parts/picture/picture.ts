@@ -28,7 +28,10 @@ const MOST_PIXELS = 16_000;
 
 /** A drawing as an SVG that stands by itself, with its head. Cost: its elements. */
 export function standaloneSvg(svg: SVGSVGElement, { title, project, date }: PictureHead): string {
-  const { width, height } = svg.getBoundingClientRect();
+  const { width, height: drawn } = svg.getBoundingClientRect();
+  // What a drawing has above its edge on the screen, such as heads of columns that stay in sight there.
+  const above = Number(svg.dataset.head ?? 0);
+  const height = drawn + above;
   const page = getComputedStyle(document.documentElement);
   const copy = svg.cloneNode(true) as SVGSVGElement;
   keepStyles(svg, copy);
@@ -36,6 +39,10 @@ export function standaloneSvg(svg: SVGSVGElement, { title, project, date }: Pict
   const colour = (name: string): string => page.getPropertyValue(name).trim();
   const words = `${title} · ${project} · ${date}`;
   copy.removeAttribute('style');
+  if (above > 0) {
+    const { x, y, width: w, height: h } = svg.viewBox.baseVal;
+    copy.setAttribute('viewBox', `${x} ${y - above} ${w} ${h + above}`);
+  }
   copy.setAttribute('x', '0');
   copy.setAttribute('y', String(HEAD));
   copy.setAttribute('width', String(width));

@@ -1,4 +1,5 @@
 import {
+  delayText,
   entryText,
   printBinding,
   type BindingRef,
@@ -20,10 +21,9 @@ interface Props {
   entry: RippleEntry;
   base: string;
   muted: readonly BindingRef[];
-  opened: boolean;
   onMute: (binding: BindingRef, off: boolean) => void;
-  /** Opens or closes a fold; absent for what is not one. */
-  onFold: (() => void) | null;
+  /** Opens or closes a fold, by key. */
+  onFold: (key: string) => void;
   onChoose: (key: string) => void;
   onClose: () => void;
 }
@@ -31,17 +31,20 @@ const MOST = 40;
 
 /** One entry: where it is, how it is come to, binding by binding, and what can be tried. */
 export function EntryDetails(props: Props): ReactNode {
-  const { index, ripple, entry, base, onFold, opened, onClose } = props;
+  const { index, ripple, entry, base, onFold, onClose } = props;
   const before = ripple.links.filter((l) => l.to === entry.key);
   const after = ripple.links.filter((l) => l.from === entry.key);
   const start =
-    entry.kind === 'channel'
-      ? { channel: entry.name, ...(entry.channelKey === undefined ? {} : { key: entry.channelKey }) }
-      : entry.count > 1
-        ? { asset: entry.asset, name: entry.name }
-        : { at: entry.at[0], name: entry.name };
+    entry.kind === 'cycle'
+      ? null
+      : entry.kind === 'channel'
+        ? { channel: entry.name, ...(entry.channelKey === undefined ? {} : { key: entry.channelKey }) }
+        : entry.count > 1
+          ? { asset: entry.asset, name: entry.name }
+          : { at: entry.at[0], name: entry.name };
   const state = [
     entry.kind === 'action' ? `hop ${entry.hop}` : '',
+    entry.longest > entry.hop ? `hop ${entry.longest} by the longest way` : '',
     entry.time > 0 ? `first after ${entry.time} s` : '',
     entry.spawned ? 'spawned' : '',
     entry.asleep ? 'asleep at first' : '',
@@ -59,11 +62,16 @@ export function EntryDetails(props: Props): ReactNode {
       </div>
       <p className="soft">{state.join(' · ')}</p>
       <div className="row">
-        <Link to={rippleHref(base, start)}>What follows</Link>
-        <Link to={rippleHref(base, start, 'back')}>What came before</Link>
-        {onFold && (
-          <button type="button" className="word" onClick={onFold}>
-            {opened ? 'Fold copies' : `Unfold ${entry.count}`}
+        {start && <Link to={rippleHref(base, start)}>What follows</Link>}
+        {start && <Link to={rippleHref(base, start, 'back')}>What came before</Link>}
+        {entry.folded && (
+          <button type="button" className="word" onClick={() => onFold(entry.key)}>
+            {entry.kind === 'cycle' ? 'Open the cycle' : `Unfold ${entry.count}`}
+          </button>
+        )}
+        {entry.within !== null && (
+          <button type="button" className="word" onClick={() => onFold(entry.within!)}>
+            {entry.within.startsWith('cycle/') ? 'Fold the cycle' : 'Fold copies'}
           </button>
         )}
       </div>
@@ -76,7 +84,7 @@ export function EntryDetails(props: Props): ReactNode {
       <Side {...props} title={ripple.way === 'on' ? 'Leads on by' : 'Come to by'} links={after} other="to" />
       {entry.at.length > 0 && (
         <section>
-          <h3>{entry.count > 1 ? `${entry.count} places` : 'Place'}</h3>
+          <h3>{entry.at.length > 1 ? `${Math.max(entry.count, entry.at.length)} places` : 'Place'}</h3>
           <ul>
             {entry.at.slice(0, MOST).map((at) => {
               const place = instancePlace(index, base, at, entry.kind === 'event' ? entry.name : '');
@@ -114,13 +122,13 @@ function Side({
             </button>
             {l.via.length > 0 && <span className="soft"> by {l.via.join(', ')}</span>}
             {l.count > 1 && <span className="soft"> × {l.count}</span>}
-            {l.delay > 0 && <span className="option">after {l.delay}s</span>}
+            {l.delayMost > 0 && <span className="option">{delayText(l.delay, l.delayMost)}</span>}
             {l.asks.map((text) => (
               <span key={text} className="option mono">
                 {text}
               </span>
             ))}
-            {l.returns && <span className="option">{l.cycle ? `returns, ${l.class}` : 'leads back'}</span>}
+            {l.returns && <span className="option">{l.cycle ? `returns, ${l.class}` : 'a longer way'}</span>}
             {l.bindings.map((b) => (
               <Bound key={`${b.asset}/${b.binding}`} {...{ index, base, muted, onMute }} binding={b} />
             ))}

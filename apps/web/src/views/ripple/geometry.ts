@@ -1,4 +1,4 @@
-import type { Ripple, RippleLayout } from '@oquel/core';
+import { spreadOf, type Ripple, type RippleEntry, type RippleLayout } from '@oquel/core';
 
 /** A part of the picture, in its own pixels. */
 export interface Region {
@@ -9,31 +9,30 @@ export interface Region {
 }
 /** Ribbons that are drawn at once; the thinnest are left out beyond it. */
 const MOST_RIBBONS = 900;
+/** Room to the left of the first column. */
+export const LEFT = 20;
 
 /** Entries and links that a region shows, as numbers. Linear in both. */
 export function onScreen(
   { entries, links }: Ripple,
-  { columns, column, y }: RippleLayout,
+  { x, y, w, h }: RippleLayout,
   /** Stride 2: for each link the numbers of its entries. */
   ends: Int32Array,
   r: Region,
 ): { entries: number[]; links: number[] } {
   const within: number[] = [];
   for (let i = 0; i < entries.length; i++) {
-    const { x, width } = columns[column[i]];
-    if (x + width >= r.left && x <= r.right && y[i] + 60 >= r.top && y[i] <= r.bottom) within.push(i);
+    if (x[i] + w[i] >= r.left && x[i] <= r.right && y[i] + h[i] >= r.top && y[i] <= r.bottom) within.push(i);
   }
   const crossing: number[] = [];
   links.forEach((l, k) => {
     if (l.returns) return;
     const a = ends[2 * k];
     const b = ends[2 * k + 1];
-    const x1 = columns[column[a]].x;
-    const x2 = columns[column[b]].x;
     const clear =
-      Math.max(x1, x2) < r.left ||
-      Math.min(x1, x2) > r.right ||
-      Math.max(y[a], y[b]) + 60 < r.top ||
+      Math.max(x[a], x[b]) < r.left ||
+      Math.min(x[a], x[b]) > r.right ||
+      Math.max(y[a] + h[a], y[b] + h[b]) < r.top ||
       Math.min(y[a], y[b]) > r.bottom;
     if (!clear) crossing.push(k);
   });
@@ -42,13 +41,44 @@ export function onScreen(
   return { entries: within, links: crossing };
 }
 
+/** The line of an entry: where it begins and ends, and how high it lies. */
+export interface EntryLine {
+  x1: number;
+  x2: number;
+  y: number;
+}
+export function entryLine(e: RippleEntry, layout: RippleLayout, i: number): EntryLine {
+  const x1 = LEFT + layout.x[i];
+  return { x1, x2: x1 + lineLength(e, layout.w[i]), y: layout.y[i] + layout.base[i] + spreadOf(e) / 4 };
+}
+/** Room is left behind it for what stands at its end. */
+export function lineLength(e: RippleEntry, width: number): number {
+  return width - (e.count > 1 || e.spawned || e.asleep || e.outside ? 54 : 26);
+}
+
 /** Pixels; a ribbon that runs further up or down shows its ends alone: its middle would be one of thousands. */
 const FAR = 640;
 
-/** A ribbon from the end of one line to the beginning of another; one that leads back bends out first. */
-export function ribbonPath(x1: number, y1: number, x2: number, y2: number): string {
-  if (Math.abs(y2 - y1) > FAR)
-    return `M${x1} ${y1}l18 ${y2 > y1 ? 10 : -10}M${x2 - 18} ${y2 + (y2 > y1 ? -10 : 10)}L${x2} ${y2}`;
-  const bend = x2 > x1 ? Math.max(14, (x2 - x1) / 2) : 40;
-  return `M${x1} ${y1}C${x1 + bend} ${y1} ${x2 - bend} ${y2} ${x2} ${y2}`;
+/** A ribbon from one line to another: from its end where there is room to the right, else from where it begins. */
+export function ribbonPath(a: EntryLine, b: EntryLine): string {
+  const [x1, x2] = [a.x2, b.x1];
+  if (x2 < x1 + 6) {
+    // Along the seconds: what comes later, or at the same time, may stand below the line.
+    const out = b.x1 > a.x1 + 2 ? a.x1 + 2 : a.x1 - 14;
+    return b.x1 > a.x1 + 2
+      ? `M${out} ${a.y}C${out} ${(a.y + 2 * b.y) / 3} ${b.x1 - 16} ${b.y} ${b.x1} ${b.y}`
+      : `M${a.x1} ${a.y}C${out} ${a.y} ${out} ${b.y} ${b.x1} ${b.y}`;
+  }
+  if (Math.abs(b.y - a.y) > FAR) {
+    const down = b.y > a.y ? 10 : -10;
+    return `M${x1} ${a.y}l18 ${down}M${x2 - 18} ${b.y - down}L${x2} ${b.y}`;
+  }
+  const bend = Math.max(14, (x2 - x1) / 2);
+  return `M${x1} ${a.y}C${x1 + bend} ${a.y} ${x2 - bend} ${b.y} ${x2} ${b.y}`;
+}
+
+/** A way back: out to the right, over what lies between, and in from the left. */
+export function returnPath(a: EntryLine, b: EntryLine): string {
+  const over = Math.min(a.y, b.y) - 30;
+  return `M${a.x2} ${a.y}C${a.x2 + 46} ${a.y} ${a.x2 + 30} ${over} ${(a.x2 + b.x1) / 2} ${over}S${b.x1 - 30} ${b.y} ${b.x1} ${b.y}`;
 }

@@ -1,4 +1,4 @@
-import type { BindingRef, ProjectIndex, RippleFilter, RippleStart, Value } from '@oquel/core';
+import type { BindingRef, ProjectIndex, RippleAxis, RippleFilter, RippleStart, Value } from '@oquel/core';
 import { useMemo } from 'react';
 import { useQuery, type GoTo } from '../../parts/use-query.js';
 
@@ -6,7 +6,7 @@ import { useQuery, type GoTo } from '../../parts/use-query.js';
 export interface RippleAddress {
   start: RippleStart;
   way: 'on' | 'back';
-  axis: 'hops' | 'time';
+  axis: RippleAxis;
   filter: RippleFilter;
   /** Folds that are open. */
   open: readonly string[];
@@ -16,6 +16,8 @@ export interface RippleAddress {
   entry: string;
   lit: boolean;
   shows: 'picture' | 'list';
+  /** The plan stands beside the picture. */
+  plan: boolean;
   go: GoTo;
 }
 
@@ -41,6 +43,7 @@ export function useRippleAddress(index: ProjectIndex): RippleAddress {
       entry: params.get('entry') ?? '',
       lit: params.get('lit') === 'heaviest',
       shows: params.get('shows') === 'list' ? 'list' : 'picture',
+      plan: params.get('plan') === 'beside',
       go,
     };
   }, [params, index, go]);

@@ -1,6 +1,6 @@
 import './ripple.css';
 import { mutingAll, rippleDiagram, type BindingRef, type RippleStart } from '@oquel/core';
-import { useCallback, useMemo, type ReactNode } from 'react';
+import { useCallback, useMemo, useState, type ReactNode } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { PictureMenu } from '../../parts/picture/picture-menu.js';
 import { rippleHref } from '../../parts/ripple-href.js';
@@ -8,6 +8,8 @@ import { countText } from '../../parts/ui/severity-mark.js';
 import { NothingYet } from '../../parts/nothing-yet.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import { EntryDetails } from './entry-details.js';
+import { litChain, type LitChain } from './lit-chain.js';
+import { PlanBeside } from './plan-beside.js';
 import { useRippleAddress } from './ripple-address.js';
 import { RippleDrawing } from './ripple-drawing.js';
 import { RippleList } from './ripple-list.js';
@@ -21,11 +23,17 @@ export function RippleView(): ReactNode {
   const { id, index } = useSessionState();
   const navigate = useNavigate();
   const address = useRippleAddress(index);
-  const { start, way, axis, filter, open, muted, entry, lit, shows, go } = address;
+  const { start, way, axis, filter, open, muted, entry, lit, shows, plan, go } = address;
   const base = `/p/${id}`;
+  // In steps, so that it is not laid out anew at every pixel of a resize.
+  const [room, setRoom] = useState(1200);
+  const measure = useCallback(
+    (width: number) => setRoom(Math.max(600, Math.floor((width - 44) / 40) * 40)),
+    [],
+  );
   const question = useMemo(
-    () => ({ ask: { start, way, open }, axis, filter, muted }),
-    [start, way, open, axis, filter, muted],
+    () => ({ ask: { start, way, open }, axis, room, filter, muted }),
+    [start, way, open, axis, room, filter, muted],
   );
   const rippling = useRipple(question);
   const answer = rippling.state === 'there' ? rippling.answer : null;
@@ -33,17 +41,17 @@ export function RippleView(): ReactNode {
   // A cycle counts each of its actions, though its ways are not unrolled.
   const longest = Math.max(ripple?.longest ?? 0, ripple?.heaviest?.hops ?? 0);
   const chosen = ripple?.entries.find((e) => e.key === entry);
-  const litKeys = useMemo(
-    () => (lit && ripple?.heaviest ? new Set(ripple.heaviest.keys) : null),
-    [lit, ripple],
-  );
+  const [moment, setMoment] = useState<ReadonlySet<string> | null>(null);
+  const litNow = useMemo((): LitChain | null => {
+    if (plan && shows === 'picture' && moment) return { keys: moment, pairs: NONE, hops: NO_HOPS };
+    return lit && ripple?.heaviest ? litChain(ripple.heaviest) : null;
+  }, [lit, ripple, plan, shows, moment]);
   const begin = (next: RippleStart, nextWay = way): void => void navigate(rippleHref(base, next, nextWay));
   const mute = (binding: BindingRef, off: boolean): void => {
     const rest = muted.filter((m) => m.asset !== binding.asset || m.binding !== binding.binding);
     go({ muted: (off ? [...rest, binding] : rest).map((m) => `${m.asset}/${m.binding}`).join(',') });
   };
   const choose = useCallback((key: string) => go({ entry: key }), [go]);
-  const foldOf = (key: string): string => (open.includes(key) ? key : key.replace(/@\d+$/, ''));
   return (
     <div className="rippleview">
       <div className="ripplebar">
@@ -66,6 +74,11 @@ export function RippleView(): ReactNode {
           <Choice text="picture" on={shows === 'picture'} onChoose={() => go({ shows: '' })} />
           <Choice text="list" on={shows === 'list'} onChoose={() => go({ shows: 'list' })} />
         </span>
+        <Choice
+          text="plan"
+          on={plan && shows === 'picture'}
+          onChoose={() => go({ plan: plan && shows === 'picture' ? '' : 'beside', shows: '' })}
+        />
         <Filters address={address} />
       </div>
       <div className="ripplesays" role="status" data-took={answer?.took.toFixed(1)}>
@@ -86,12 +99,12 @@ export function RippleView(): ReactNode {
                   aria-pressed={lit}
                   onClick={() => go({ lit: lit ? '' : 'heaviest' })}
                 >
-                  heaviest chain: {countText(ripple.heaviest.hops, 'hop')}, {ripple.heaviest.seconds} s
+                  heaviest chain: {ripple.heaviest.text}, {ripple.heaviest.seconds} s
                 </button>
               </>
             )}
             {ripple.links.some((l) => l.asks.length > 0) && (
-              <span className="soft"> · a hollow line asks first</span>
+              <span className="soft"> · a hollow line has a condition</span>
             )}{' '}
             <PictureMenu
               title={`${way === 'on' ? 'What follows' : 'What came before'} ${startText(start)}`}
@@ -138,13 +151,16 @@ export function RippleView(): ReactNode {
             <RippleDrawing
               ripple={answer.ripple}
               layout={answer.layout}
-              axis={axis}
               limit={way === 'on' ? answer.limit : Infinity}
               chosen={entry}
-              lit={litKeys}
+              lit={litNow}
               onChoose={choose}
+              onRoom={measure}
             />
           ))}
+        {plan && shows === 'picture' && ripple && (
+          <PlanBeside ripple={ripple} chosen={entry} onChoose={choose} onMoment={setMoment} />
+        )}
         {chosen && ripple && (
           <EntryDetails
             index={index}
@@ -152,17 +168,11 @@ export function RippleView(): ReactNode {
             entry={chosen}
             base={base}
             muted={muted}
-            opened={open.includes(foldOf(chosen.key))}
             onMute={mute}
-            onFold={
-              chosen.count > 1 || open.includes(foldOf(chosen.key))
-                ? () => {
-                    const key = foldOf(chosen.key);
-                    const next = open.includes(key) ? open.filter((o) => o !== key) : [...open, key];
-                    go({ open: next.join('|'), entry: open.includes(key) ? key : '' });
-                  }
-                : null
-            }
+            onFold={(key) => {
+              const next = open.includes(key) ? open.filter((o) => o !== key) : [...open, key];
+              go({ open: next.join('|'), entry: open.includes(key) ? key : '' });
+            }}
             onChoose={(key) => go({ entry: key })}
             onClose={() => go({ entry: '' })}
           />
@@ -184,6 +194,9 @@ export function RippleView(): ReactNode {
     </div>
   );
 }
+
+const NONE: ReadonlySet<string> = new Set();
+const NO_HOPS: ReadonlyMap<string, string> = new Map();
 
 /** Where it begins, in words. */
 function startText(start: RippleStart): string {

@@ -1,6 +1,5 @@
-import { heaviestPath } from '../../graph/chains.js';
 import { byDeclaration } from '../by-declaration.js';
-import { pathEvidence } from '../names.js';
+import { chainEvidence } from '../names.js';
 import { defineRule } from '../rule.js';
 
 export const longChain = defineRule<'long' | 'cyclic'>({
@@ -37,7 +36,7 @@ export const longChain = defineRule<'long' | 'cyclic'>({
           hops: chains.length[component],
           limit: limits.maxChain,
         },
-        evidence: () => pathEvidence(g, heaviestPath(g, components, chains, first), false),
+        evidence: () => chainEvidence(g, components, chains, first),
       });
     }
   },
