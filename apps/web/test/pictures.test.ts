@@ -1,11 +1,19 @@
 import { describe, expect, it } from '@jest/globals';
-import { indexProject, type Placement, type Project, type Ripple, type RippleLayout } from '@oquel/core';
+import {
+  indexProject,
+  type HeaviestStep,
+  type Placement,
+  type Project,
+  type Ripple,
+  type RippleLayout,
+} from '@oquel/core';
 import type { Thing } from '../src/parts/plan/thing.js';
 import { boxesOf } from '../src/parts/plan/boxes.js';
 import { rippleHref } from '../src/parts/ripple-href.js';
 import { selectedText } from '../src/parts/selected-text.js';
 import { creating, dropping, turning } from '../src/views/plan/stage-edits.js';
-import { onScreen, ribbonPath, type Region } from '../src/views/ripple/geometry.js';
+import { litChain } from '../src/views/ripple/lit-chain.js';
+import { onScreen, ribbonPath, type EntryLine, type Region } from '../src/views/ripple/geometry.js';
 
 describe('a widget as boxes', () => {
   const thing = (path: string): Thing => ({ path, label: path }) as Thing;
@@ -23,7 +31,7 @@ describe('a widget as boxes', () => {
 });
 
 describe('what of a ripple is in sight', () => {
-  const columns = [0, 156, 312].map((x, hop) => ({ hop, time: 0, x, width: 156, entries: 0 }));
+  const columns = [0, 156, 312].map((x, hop) => ({ hop, seconds: 0, x, width: 156, entries: 0 }));
   // 3 columns of 40 rows; each entry leads to one of the next column.
   const key = (c: number, r: number): string => `${c}/${r}`;
   const entries = columns.flatMap((_, c) => Array.from({ length: 40 }, (_, r) => ({ key: key(c, r) })));
@@ -38,8 +46,13 @@ describe('what of a ripple is in sight', () => {
   const ripple = { entries, links } as unknown as Ripple;
   const layout: RippleLayout = {
     columns,
-    column: Int32Array.from(entries, (_, i) => Math.floor(i / 40)),
+    ticks: [],
+    x: Float64Array.from(entries, (_, i) => columns[Math.floor(i / 40)].x),
+    w: new Float64Array(entries.length).fill(156),
     y: Float64Array.from(entries, (_, i) => (i % 40) * 50),
+    h: new Float64Array(entries.length).fill(60),
+    base: new Float64Array(entries.length).fill(32),
+    notes: entries.map(() => ({ by: '', asks: '', returns: [], moreReturns: 0 })),
     width: 468,
     height: 2000,
   };
@@ -54,7 +67,7 @@ describe('what of a ripple is in sight', () => {
   it.each(regions)('in %j is all that touches it, and no return', (r) => {
     const shown = onScreen(ripple, layout, ends, r);
     const touches = (i: number): boolean => {
-      const { x, width } = columns[layout.column[i]];
+      const [x, width] = [layout.x[i], layout.w[i]];
       return x <= r.right && x + width >= r.left && layout.y[i] <= r.bottom && layout.y[i] + 60 >= r.top;
     };
     expect(shown.entries).toEqual(entries.map((_, i) => i).filter(touches));
@@ -64,10 +77,29 @@ describe('what of a ripple is in sight', () => {
       if (!l.returns && touches(at.get(l.from)!) && touches(at.get(l.to)!)) expect(shown.links).toContain(k);
     });
   });
-  it('a ribbon that runs far shows its ends alone', () => {
-    expect(ribbonPath(0, 0, 100, 50)).toBe('M0 0C50 0 50 50 100 50');
-    expect(ribbonPath(0, 0, 100, 5000)).toBe('M0 0l18 10M82 4990L100 5000');
-    expect(ribbonPath(300, 0, 100, 50)).toContain('C340 0 60 50');
+  it('a ribbon runs from the end of a line to the next; one that runs far shows its ends alone', () => {
+    const line = (x1: number, x2: number, y: number): EntryLine => ({ x1, x2, y });
+    const from = line(-50, 0, 0);
+    expect(ribbonPath(from, line(100, 150, 50))).toBe('M0 0C50 0 50 50 100 50');
+    expect(ribbonPath(from, line(100, 150, 5000))).toBe('M0 0l18 10M82 4990L100 5000');
+    // At the same second it runs down beside both; a little later from where the first begins.
+    expect(ribbonPath(from, line(-50, 0, 50))).toBe('M-50 0C-64 0 -64 50 -50 50');
+    expect(ribbonPath(from, line(-20, 30, 60))).toBe('M-48 0C-48 40 -36 60 -20 60');
+  });
+  it('the chain that is lit numbers its hops, once for each time that it comes by', () => {
+    const step = (k: string, first: number, last = first): HeaviestStep => ({
+      key: k,
+      hops: [first, last],
+      after: 0,
+    });
+    const steps = [step('s', 0), step('a', 1), step('#', 0), step('b', 2, 4), step('a', 5)];
+    const { keys, pairs, hops } = litChain({ steps, hops: 5, text: '5 hops', seconds: 0 });
+    expect([...keys]).toEqual(['s', 'a', '#', 'b']);
+    expect([...pairs]).toEqual(['s|a', 'a|#', '#|b', 'b|a']);
+    expect([...hops]).toEqual([
+      ['a', '1, 5'],
+      ['b', '2 to 4'],
+    ]);
   });
 });
 

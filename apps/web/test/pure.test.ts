@@ -1,9 +1,9 @@
 import { describe, expect, it } from '@jest/globals';
-import { indexProject, type Binding, type Finding, type PathStep, type Project } from '@oquel/core';
+import { indexProject, type Binding, type Finding, type ProofTrack, type Project } from '@oquel/core';
 import { placeLabels, type LabelWish } from '../src/parts/plan/labels.js';
 import { extent, fit, roundStep, toScreen, zoomAt } from '../src/parts/plan/viewport.js';
 import { groupFindings } from '../src/views/audit/grouping.js';
-import { layRope } from '../src/views/audit/rope-layout.js';
+import { layProof, wrapped } from '../src/views/audit/proof-layout.js';
 import { chipsOf, findCandidates, type Candidate } from '../src/views/wire/candidates.js';
 import { checkDraft, draftOf, EMPTY_DRAFT, withDraft, wiringOf } from '../src/views/wire/draft.js';
 
@@ -175,23 +175,42 @@ describe('drafts', () => {
   });
 });
 
-describe('a path on the rope', () => {
-  const steps = (n: number): PathStep[] =>
-    Array.from({ length: n }, (_, i) => ({
-      node: { type: i % 2 === 0 ? 'event' : 'action', at: `ridge:w${i}`, name: 'x' },
-    }));
-  it('fits any width, keeps its order, and numbers hops', () => {
-    for (const width of [300, 620, 1400]) {
-      const rope = layRope(steps(15), false, width);
-      expect(rope.stops).toHaveLength(15);
-      for (const s of rope.stops) expect(s.x).toBeLessThanOrEqual(Math.max(width, 306));
-      expect(rope.stops.filter((s) => s.hop).map((s) => s.hop)).toEqual([1, 2, 3, 4, 5, 6, 7]);
+describe('a proof that is drawn', () => {
+  const track = (names: readonly string[], closed = false): ProofTrack => ({
+    title: 'Chain',
+    closed,
+    hops: names.length,
+    more: 0,
+    rows: names.map((name, i) => ({
+      node: { type: 'action', at: name, name: 'x' },
+      returns: closed && i === names.length - 1,
+      hop: i + 1,
+      name,
+      via:
+        i === 0
+          ? ''
+          : `when ${names[i - 1]}.onEnded do ${name}.begin(force = "a very long text", at = 12) once`,
+      delay: 0,
+    })),
+  });
+  it('keeps its order, each row below the one before with room for all that leads to it', () => {
+    for (const width of [220, 620, 1400]) {
+      const { rows, height } = layProof(track(['ridge:mast', 'ridge:lamp', 'ridge:bell'], true), width);
+      rows
+        .slice(1)
+        .forEach(({ y, via }, i) => expect(y - rows[i].y).toBeGreaterThanOrEqual(20 + via.length * 15));
+      expect(height).toBeGreaterThan(rows[2].y);
+      // Nothing is cut.
+      for (const { row, via } of rows) expect(via.join(' ')).toBe(row.via);
     }
   });
-  it('closes a cycle where it began', () => {
-    const rope = layRope(steps(5), true, 620);
-    expect(rope.stops).toHaveLength(4);
-    expect(rope.line.at(-1)).toEqual([rope.stops[0].x, rope.stops[0].y]);
+  it('is as wide as its longest name', () => {
+    const long = `ridge:${'cabin-in-the-clouds/'.repeat(6)}lamp`;
+    expect(layProof(track([long]), 300).width).toBeGreaterThan(long.length * 7.5);
+  });
+  it('breaks a word only where it is longer than a line', () => {
+    expect(wrapped('aa bbb cccccccc d', 5)).toEqual(['aa', 'bbb', 'ccccc', 'ccc d']);
+    expect(wrapped('', 5)).toEqual([]);
   });
 });
 

@@ -18,7 +18,13 @@ describe('an open project', () => {
     const { session } = await open();
     const from = { at: 'mast-1', event: 'onGust' };
     const start = { at: 'pylon-ridge:mast-1', name: 'onGust' };
-    const question = { ask: { start, way: 'on' as const }, axis: 'hops' as const, filter: {}, muted: [] };
+    const question = {
+      ask: { start, way: 'on' as const },
+      axis: 'hops' as const,
+      room: 1200,
+      filter: {},
+      muted: [],
+    };
     session.edit(add('gust-2', 'brake-2'));
     const both = await session.ripple(question);
     expect(both!.ripple.reach).toBe(2);

@@ -1,4 +1,4 @@
-import type { Evidence, Finding, ProjectIndex } from '@oquel/core';
+import type { Finding, ProjectIndex } from '@oquel/core';
 
 /** An address in Wire where a finding can be seen and mended. */
 export interface Place {
@@ -43,18 +43,4 @@ export function instancePlace(index: ProjectIndex, base: string, address: string
 }
 function wireHref(base: string, query: Record<string, string>): string {
   return `${base}/wire?${new URLSearchParams(query).toString()}`;
-}
-
-type PathEvidence = Extract<Evidence, { kind: 'path' }>;
-/** Where a step of a path is wired: its binding, or for an effect the instance whose action has it. */
-export function stepPlace(
-  index: ProjectIndex,
-  base: string,
-  step: PathEvidence['steps'][number],
-): Place | null {
-  const { via, node } = step;
-  if (via?.binding) return bindingPlace(index, base, via.binding.asset, via.binding.binding);
-  return node.at === undefined
-    ? null
-    : instancePlace(index, base, node.at, node.type === 'event' ? node.name : '');
 }

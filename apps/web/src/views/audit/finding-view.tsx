@@ -70,7 +70,7 @@ export function FindingView({ finding }: { finding: Finding }): ReactNode {
         <EvidenceView
           index={index}
           base={base}
-          evidence={finding.evidence}
+          finding={finding}
           maxChain={thresholds(project.policy).maxChain}
         />
         {ripple !== null && <Link to={ripple}>See it as a ripple</Link>}

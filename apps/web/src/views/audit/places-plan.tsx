@@ -1,0 +1,60 @@
+import { reachableFrom, type ProjectIndex } from '@oquel/core';
+import { useMemo, type ReactNode } from 'react';
+import { PlanDrawing } from '../../parts/plan/plan-drawing.js';
+import type { ThingLook } from '../../parts/plan/plan-thing.js';
+import { thingsOf } from '../../parts/plan/thing.js';
+
+/** The plan of the first scene that addresses are in, with those of it lit; nothing where none has a plan. */
+export function PlacesPlan({
+  index,
+  addresses,
+}: {
+  index: ProjectIndex;
+  addresses: readonly string[];
+}): ReactNode {
+  const scene = useMemo(() => {
+    const id = addresses.map((a) => a.slice(0, Math.max(0, a.indexOf(':')))).find((s) => s !== '');
+    const at = index.assetAt.get(id ?? '');
+    return at === undefined || index.assets[at].decl.kind !== 'scene' ? null : index.assets[at];
+  }, [index, addresses]);
+  const things = useMemo(
+    () =>
+      scene
+        ? thingsOf(
+            index,
+            reachableFrom(index, scene).filter((t) => t.depth > 0),
+          )
+        : [],
+    [index, scene],
+  );
+  const looks = useMemo(() => {
+    const here = new Map<string, ThingLook>();
+    if (!scene) return here;
+    for (const t of things) here.set(t.path, { faded: true });
+    for (const address of addresses) {
+      if (address.startsWith(`${scene.decl.id}:`))
+        here.set(address.slice(scene.decl.id.length + 1), { chosen: true });
+    }
+    return here;
+  }, [scene, things, addresses]);
+  if (!scene || things.length === 0) return null;
+  const beyond = new Set(addresses.map((a) => a.split(':', 1)[0]).filter((s) => s !== scene.decl.id));
+  return (
+    <>
+      <div className="plan placesplan">
+        <PlanDrawing
+          label={`Places in ${scene.decl.id}`}
+          size={scene.decl.size}
+          things={things}
+          looks={looks}
+          onPick={() => undefined}
+        />
+      </div>
+      {beyond.size > 0 && (
+        <p className="soft">
+          The plan is of {scene.decl.id}; those in {[...beyond].join(', ')} stand in the list.
+        </p>
+      )}
+    </>
+  );
+}
