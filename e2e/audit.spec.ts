@@ -108,9 +108,11 @@ test('findings are walked by keys, searched, and narrowed by severity; the addre
 test('a cure is taken from the finding, as one edit that can be undone', async ({ page, demo }) => {
   await page.goto(demo.url('audit?rule=relay-cycle'));
   const finding = page.getByRole('article', { name: 'Finding' });
-  await expect(finding.getByRole('button', { name: 'Serve tell-east once only' })).toBeVisible();
+  await expect(
+    finding.getByRole('button', { name: 'Limit to once: when relay-east.onAlarm do relay-west.note' }),
+  ).toBeVisible();
   await expect(finding.getByText('takes 1 finding away, brings note relay-cycle').first()).toBeVisible();
-  await finding.getByRole('button', { name: 'Remove tell-west' }).click();
+  await finding.getByRole('button', { name: 'Remove: when relay-west.onAlarm do relay-east.note' }).click();
   await expect(page.getByRole('contentinfo')).toContainText('cycles 3');
   await expect(page.getByRole('contentinfo').locator('[data-count="error"]')).toHaveText('18 errors');
   await saved(page);

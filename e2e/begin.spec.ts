@@ -158,7 +158,7 @@ test('a small game is made from nothing, wired, audited, renamed, undone and red
   await open(page, base, 'plan?scope=Gate');
   await page.getByLabel('Name of the prefab').fill('Sluice Gate');
   await page.keyboard.press('Enter');
-  await page.getByRole('button', { name: 'Do it' }).click();
+  await page.getByRole('button', { name: 'Apply' }).click();
   await expect(page.getByLabel('Scope')).toHaveValue('SluiceGate');
   const row = page.locator('[data-decl="open"] .declline');
   await row.focus();
@@ -166,15 +166,15 @@ test('a small game is made from nothing, wired, audited, renamed, undone and red
   await page.getByRole('combobox', { name: 'action' }).fill('raiseGate: set isOpen to true; raise onOpened');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('dialog')).toContainText('used in');
-  await page.getByRole('button', { name: 'Do it' }).click();
+  await page.getByRole('button', { name: 'Apply' }).click();
   await open(page, base, 'catalogue?entry=enum%3ASide');
   await page.getByLabel('Values').fill('port, right');
   await page.keyboard.press('Enter');
-  await page.getByRole('button', { name: 'Do it' }).click();
+  await page.getByRole('button', { name: 'Apply' }).click();
   await open(page, base, 'catalogue?entry=channel%3Awater');
   await page.getByLabel('Name of the channel').fill('tide');
   await page.keyboard.press('Enter');
-  await page.getByRole('button', { name: 'Do it' }).click();
+  await page.getByRole('button', { name: 'Apply' }).click();
   await saved(page);
   const renamed = await ask(server, `/api/projects/${id}/document`);
   const text = JSON.stringify(renamed);
@@ -364,7 +364,7 @@ test('two windows that rename the same thing: one is told what the other did', a
     })
     .toMatch(/onRaised|onHoisted/);
   const told = async (): Promise<number> => {
-    const counts = [page, other].map((p) => p.getByRole('dialog', { name: 'Changed by two' }).count());
+    const counts = [page, other].map((p) => p.getByRole('dialog', { name: 'Edit conflict' }).count());
     return (await Promise.all(counts)).reduce((a, b) => a + b);
   };
   await expect.poll(told, { timeout: 30_000 }).toBe(1);

@@ -22,7 +22,7 @@ test('after a month: what is an event, who hears it, who raises it, and where is
   const panel = page.getByRole('article', { name: 'event LineController onHalt' });
   await expect(panel).toContainText('Raised by 1');
   await expect(panel).toContainText('LineController does halt');
-  await expect(panel).toContainText('Heard by 12');
+  await expect(panel).toContainText('Listeners 12');
   await panel.getByRole('link', { name: 'pylon-ridge' }).first().click();
   await expect(strip(page, 'onHalt').locator('.sentence.sought')).toContainText('winch-4 stop');
   await page.goBack();
@@ -39,9 +39,9 @@ test('an event with many uses is renamed with all of them, and that is undone as
   await name.press('Enter');
   await expect(page.getByRole('dialog')).toContainText('used in 13 places');
   await expect(page.getByRole('dialog')).toContainText('No finding would change.');
-  await page.getByRole('button', { name: 'Do it' }).click();
+  await page.getByRole('button', { name: 'Apply' }).click();
   await expect(page.getByRole('article', { name: 'event LineController onStandstill' })).toContainText(
-    'Heard by 12',
+    'Listeners 12',
   );
   await saved(page);
   expect(JSON.stringify(await demo.document())).not.toContain('onHalt');
@@ -54,18 +54,18 @@ test('an event with many uses is renamed with all of them, and that is undone as
 
 test('what a change would break is seen first, and it can be kept as it was', async ({ page, demo }) => {
   await openCatalogue(page, demo, '?kind=channel&entry=channel%3Atension');
-  await page.getByLabel('What it carries').fill('pull: float');
-  await page.getByLabel('What it carries').press('Enter');
+  await page.getByLabel('Payload').fill('pull: float');
+  await page.getByLabel('Payload').press('Enter');
   await expect(page.getByRole('dialog')).toContainText(/used in \d+ places/);
   await page.getByRole('dialog').getByRole('button', { name: 'Cancel' }).click();
-  await expect(page.getByLabel('What it carries')).toHaveValue(/tension/);
+  await expect(page.getByLabel('Payload')).toHaveValue(/tension/);
   await page.getByRole('button', { name: 'Remove' }).click();
   await expect(page.getByRole('dialog')).toContainText('removed the channel tension');
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toBeHidden();
   await page.getByLabel('Merge into').selectOption('crewAlert');
   await expect(page.getByRole('dialog')).toContainText(/new: /);
-  await page.getByRole('button', { name: 'Do it' }).click();
+  await page.getByRole('button', { name: 'Apply' }).click();
   await expect(page.getByRole('article', { name: 'channel crewAlert' })).toBeVisible();
   await expect(entry(page, 'channel:tension')).toHaveCount(0);
 });
@@ -77,8 +77,8 @@ test('a name that is taken or is none is told where it is typed', async ({ page,
   await expect(page.getByText('is taken')).toBeVisible();
   await name.fill('on halt');
   await expect(page.getByText(/must begin with a letter/)).toBeVisible();
-  await page.getByLabel('What it carries').fill('speed float');
-  await expect(page.getByLabel('What it carries')).toHaveAttribute('aria-invalid', 'true');
+  await page.getByLabel('Payload').fill('speed float');
+  await expect(page.getByLabel('Payload')).toHaveAttribute('aria-invalid', 'true');
 });
 
 test('filters by kind and mark are kept by the address; the arrows go through the list', async ({
@@ -94,7 +94,7 @@ test('filters by kind and mark are kept by the address; the arrows go through th
   await page.reload();
   await expect(page.getByRole('button', { name: /^unheard/ })).toHaveAttribute('aria-pressed', 'true');
   await page.getByRole('button', { name: /^unheard/ }).click();
-  await page.getByRole('listbox', { name: 'Everything that has a name' }).focus();
+  await page.getByRole('listbox', { name: 'All entries' }).focus();
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('ArrowDown');
   await expect(rows.nth(1)).toHaveAttribute('aria-selected', 'true');

@@ -129,7 +129,7 @@ test('what asks is drawn hollow on the plan and in the ripple, and told in words
   await expect(gate.locator('circle.order.asking')).toHaveCount(1);
   await expect(gate.locator('title')).toHaveText(/1 if \$tone = "high"/);
   await page.goto(`${base}/ripple?at=quay:bell-1&name=onStruck`);
-  await expect(page.getByText('a hollow line asks first')).toBeVisible();
+  await expect(page.getByText('a hollow line has a condition')).toBeVisible();
   await expect(page.locator('.ribbonhollow')).toHaveCount(1);
   const asked = page.getByRole('button', { name: /gate-1\.open, if \$tone = "high"/ });
   await expect(asked.getByText('if $tone = "high"', { exact: true })).toBeVisible();

@@ -15,7 +15,7 @@ test('after a month: who talks to whom, by which bindings, and what is said back
   const cell = page.getByRole('article', { name: 'RopeGauge to LineTile' });
   await expect(cell).toContainText('12 deliveries');
   await expect(cell).toContainText('12 through channels');
-  await expect(cell).toContainText('says nothing to it');
+  await expect(cell).toContainText('triggers nothing in it');
   await cell.getByRole('link', { name: 'All of them in the sheet' }).first().click();
   const rows = page.locator('[data-row]');
   await expect(rows.first()).toBeVisible();

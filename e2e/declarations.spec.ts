@@ -44,7 +44,7 @@ test('an event gets another name: who uses it is shown first, then all are carri
   await row(page, 'onDocked').getByRole('button').click();
   await page.getByLabel('Name of onDocked', { exact: true }).fill('onMoored');
   await page.keyboard.press('Enter');
-  await panel.getByRole('button', { name: 'Do it' }).click();
+  await panel.getByRole('button', { name: 'Apply' }).click();
   const cabin = await declared(page, demo, 'Cabin');
   expect(cabin.events[0].name).toBe('onMoored');
   expect(cabin.bindings.filter((b) => b.from.event === 'onMoored')).toHaveLength(3);
@@ -63,7 +63,7 @@ test('what a changed payload would break is told before it is changed', async ({
   await page.keyboard.press('Enter');
   const panel = page.getByRole('dialog');
   await expect(panel).toContainText(/new: .*expected float, found string/);
-  await panel.getByRole('button', { name: 'Do it' }).click();
+  await panel.getByRole('button', { name: 'Apply' }).click();
   await expect(page.getByRole('contentinfo')).toContainText(/\+\d+ errors?/);
   expect((await declared(page, demo, 'WindMast')).events[0].payload).toEqual([
     { name: 'speed', type: 'string' },

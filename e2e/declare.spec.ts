@@ -90,7 +90,7 @@ test('a line that is typed makes what it names; what is made can be said otherwi
     events: [{ name: 'onFaded', cause: { type: 'timer', every: 5 } }],
   });
   await page.goto(`${base}/catalogue?entry=channel%3Anight`);
-  await expect(page.getByLabel('What it carries')).toHaveValue('by: instance');
+  await expect(page.getByLabel('Payload')).toHaveValue('by: instance');
 });
 
 test('a name that looks misspelt is asked about, and nothing of it is made', async ({ page, server }) => {

@@ -96,7 +96,7 @@ test('a context menu has all that can be done, by right click and by its key', a
   await page.goto(`${base}/plan?scope=Bell`);
   await page.locator('[data-decl="pitch"] .declline').click({ button: 'right' });
   await item('Merge into tone').click();
-  await page.getByRole('button', { name: 'Do it' }).click();
+  await page.getByRole('button', { name: 'Apply' }).click();
   await expect(page.locator('[data-decl="pitch"]')).toHaveCount(0);
   // An entry of the catalogue.
   await page.goto(`${base}/catalogue`);
@@ -108,7 +108,7 @@ test('a context menu has all that can be done, by right click and by its key', a
   await expect(page.getByLabel('Name of the tag')).toBeFocused();
   await page.keyboard.type('noisy');
   await page.keyboard.press('Enter');
-  await page.getByRole('button', { name: 'Do it' }).click();
+  await page.getByRole('button', { name: 'Apply' }).click();
   await expect(page.locator('[data-entry="tag:noisy"]')).toBeVisible();
   await saved(page);
   expect(await scene(server, id, 'Bell')).toMatchObject({ tags: ['noisy'] });

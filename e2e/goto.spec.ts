@@ -64,7 +64,7 @@ test('the history says who did what, the newest first', async ({ page, demo }) =
   await expect(edits.first()).toContainText('Ines');
   await expect(edits.first()).toContainText('undone: pylon-ridge: muted gust-2c');
   await page.getByLabel('Filter the history').fill('nobody');
-  await expect(page.getByText('No edit fits.')).toBeVisible();
+  await expect(page.getByText('No edit matches.')).toBeVisible();
   const { violations } = await new AxeBuilder({ page }).analyze();
   expect(violations.map((v) => v.id)).toEqual([]);
 });

@@ -91,7 +91,7 @@ test('what two people change at once is shown with both sides, and either can be
   await page.keyboard.press('Delete');
   await expect(page.getByText('server not answering: 1 edit waiting')).toBeVisible();
   await page.unroute(/\/api\//);
-  const choice = page.getByRole('dialog', { name: 'Changed by two' });
+  const choice = page.getByRole('dialog', { name: 'Edit conflict' });
   await expect(choice).toContainText('Tomas changed the same thing');
   await expect(choice.getByRole('row', { name: /gust-2a/ })).toContainText('off');
   await expect(choice.getByRole('row', { name: /gust-2a/ })).toContainText('not there');

@@ -16,8 +16,8 @@ test('what event is where, who raises it, who hears it', async ({ page, demo }) 
   await page.keyboard.press('Escape');
   await open(page, demo, 'catalogue?entry=event%3ARopeGauge%2FonOverload');
   const panel = page.getByRole('article', { name: 'event RopeGauge onOverload' });
-  await expect(panel).toContainText('Comes about: the game’s code');
-  await expect(panel).toContainText(/Heard by [1-9]/);
+  await expect(panel).toContainText('Cause: the game’s code');
+  await expect(panel).toContainText(/Listeners [1-9]/);
   await expect(panel).toContainText('controller-east');
 });
 
@@ -32,8 +32,8 @@ test('what would break if it is renamed, carries something else, or its object i
   await expect(look).toContainText('used in 7 places');
   await expect(look).toContainText('No finding would change.');
   await look.getByRole('button', { name: 'Cancel' }).click();
-  await page.getByLabel('What it carries').fill('');
-  await page.getByLabel('What it carries').press('Enter');
+  await page.getByLabel('Payload').fill('');
+  await page.getByLabel('Payload').press('Enter');
   await expect(look.locator('.fault').first()).toContainText('new: ');
   await look.getByRole('button', { name: 'Cancel' }).click();
   await open(page, demo, 'plan?scope=valley-station&chosen=gauge-1');
@@ -49,7 +49,7 @@ test('who talks to whom across scenes, and what has happened since', async ({ pa
   await open(page, demo, 'builds');
   await page.getByLabel('Name of the build').fill('before the break');
   await page.getByRole('button', { name: 'Freeze' }).click();
-  await expect(page.getByText('Nothing differs.')).toBeVisible();
+  await expect(page.getByText('No differences.')).toBeVisible();
   await server.post(`/api/projects/${demo.id}/edits`, {
     base: 1,
     who: 'Tomas',
@@ -110,9 +110,9 @@ test('an event with forty uses is renamed everywhere by one edit, and undone by 
   await page.getByLabel('Name of the event').press('Enter');
   await expect(page.getByRole('dialog')).toContainText(/used in \d+ places/);
   await expect(page.getByRole('dialog')).toContainText('No finding would change.');
-  await page.getByRole('button', { name: 'Do it' }).click();
+  await page.getByRole('button', { name: 'Apply' }).click();
   await expect(page.getByRole('article', { name: 'event WindMast onFrozen' })).toContainText(
-    `Heard by ${uses}`,
+    `Listeners ${uses}`,
   );
   await saved(page);
   const renamed = JSON.stringify(await demo.document());

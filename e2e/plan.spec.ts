@@ -80,7 +80,7 @@ test('things are moved by drawing, by arrows and in numbers; each is one undo', 
 test('a new name is carried into every binding', async ({ page, demo }) => {
   await openPlan(page, demo, '&chosen=mast-2');
   await page.getByLabel('Name', { exact: true }).fill('mast-1');
-  await expect(page.getByText('mast-1 is there already')).toBeVisible();
+  await expect(page.getByText('mast-1 already exists')).toBeVisible();
   await page.getByLabel('Name', { exact: true }).fill('north-mast');
   await page.keyboard.press('Enter');
   await expect(thing(page, 'north-mast')).toHaveClass(/chosen/);
@@ -127,7 +127,7 @@ test('what would break is shown before a thing is taken off', async ({ page, dem
   await expect(panel).toHaveCount(0);
   await thing(page, 'mast-2').locator('.hit').focus();
   await page.keyboard.press('Delete');
-  await panel.getByRole('button', { name: 'With those 5 bindings' }).click();
+  await panel.getByRole('button', { name: 'Remove with 5 bindings' }).click();
   await expect(thing(page, 'mast-2')).toHaveCount(0);
   const { bindings } = await ridge(page, demo);
   expect(bindings.filter((b) => b.from.at === 'mast-2')).toEqual([]);
@@ -189,7 +189,7 @@ test('marks say what things are, and lines what the selected one reaches: in run
   // The mark is by what the prefab is called and declares, until another is chosen.
   await page.getByLabel('Scope').selectOption('Bell');
   const mark = page.getByLabel('Mark of Bell on plans');
-  await expect(mark.locator('option:checked')).toHaveText('sound (by what it declares)');
+  await expect(mark.locator('option:checked')).toHaveText('sound (automatic)');
   await mark.selectOption('light');
   await saved(page);
   expect(await scene(server, id, 'Bell')).toMatchObject({ mark: 'light' });

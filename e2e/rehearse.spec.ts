@@ -57,11 +57,11 @@ test('the instructive failure is followed to its cause, and to the binding that 
 }) => {
   await openRehearse(page, demo, 'Boarding at the west platform');
   await expect(verdict(page)).toContainText('Fails 3 of 4 expectations hold');
-  await page.getByRole('button', { name: 'what did not come about' }).click();
+  await page.getByRole('button', { name: 'refused and lost' }).click();
   await log(page)
     .getByText(/beacon-7 has lit = true; it is false/)
     .click();
-  await page.getByRole('button', { name: 'what did not come about' }).click();
+  await page.getByRole('button', { name: 'refused and lost' }).click();
   await log(page).getByText('valley-station:beacon-7: lit goes from true to false').click();
   await expect(page.getByRole('region', { name: 'States at the cursor' })).not.toContainText('beacon-7lit');
   await page.getByRole('button', { name: 'Go to its cause' }).click();
@@ -232,14 +232,14 @@ test('a channel is told with its key and fields, and an event raised by typing w
   await openRehearse(page, demo, 'A gust stops the summit line');
   const steps = page.getByRole('list', { name: 'Steps' }).getByRole('listitem');
   const before = await steps.count();
-  await page.getByLabel('Channel to tell').selectOption('tension');
+  await page.getByLabel('Channel to publish to').selectOption('tension');
   await page.getByLabel('Key on tension').fill('east');
   await page.getByLabel('Key on tension').press('Enter');
   await page.getByLabel('tension of tension').fill('a lot');
   await expect(page.getByLabel('tension of tension')).toHaveAttribute('aria-invalid', 'true');
   await page.getByLabel('tension of tension').fill('12.5');
   await page.getByLabel('tension of tension').press('Enter');
-  await page.getByRole('button', { name: 'tell it' }).click();
+  await page.getByRole('button', { name: 'Publish' }).click();
   await expect(steps).toHaveCount(before + 1);
   await expect(steps.filter({ hasText: 'channel tension ["east"] is told (tension = 12.5)' })).toHaveCount(1);
 

@@ -66,7 +66,7 @@ test('a waiver needs a reason, holds until its day is over, and is told when it 
   await page.getByLabel('Why it is waived').fill('the alarms answer one another on purpose');
   await page.getByLabel('Until when it is waived').fill('2026-11-30');
   await page.getByRole('button', { name: 'Waive', exact: true }).click();
-  await expect(page.getByText('the date is past')).toBeVisible();
+  await expect(page.getByText('the date has passed')).toBeVisible();
   await page.getByLabel('Until when it is waived').fill('2026-12-03');
   await page.getByRole('button', { name: 'Waive', exact: true }).click();
   await expect(page.locator('[data-count="error"]')).toHaveText(/18 errors/);

@@ -24,11 +24,8 @@ test('from a sender’s event to the far end of its chain, and back to the cause
   await far.click();
   const about = page.getByRole('complementary', { name: /About pylon-ridge:beacon-4\.light/ });
   await expect(about).toContainText('hop 7');
-  await about.getByRole('link', { name: 'What came before' }).click();
-  await expect(page.getByRole('button', { name: 'what came before' })).toHaveAttribute(
-    'aria-pressed',
-    'true',
-  );
+  await about.getByRole('link', { name: 'What leads here' }).click();
+  await expect(page.getByRole('button', { name: 'what leads here' })).toHaveAttribute('aria-pressed', 'true');
   await expect(entry(page, /mast-1\.onGust.*, from outside/)).toBeVisible();
   // A binding on the way opens in Wire, and back comes back.
   await entry(page, /controller-ridge\.halt/).click();

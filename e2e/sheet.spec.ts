@@ -27,7 +27,7 @@ test('all bindings are filtered by words, facets and switches, and the address k
   await page.reload();
   await expect(page.getByText(/^4 of 209$/)).toBeVisible();
   await page.getByRole('button', { name: 'Once', exact: true }).click();
-  await expect(page.getByText('No binding fits the filter.')).toBeVisible();
+  await expect(page.getByText('No binding matches the filter.')).toBeVisible();
   await page.getByRole('button', { name: 'Show all 209' }).click();
   await expect(page.getByText('209 bindings')).toBeVisible();
 });

@@ -157,11 +157,11 @@ test('a small game from nothing by keyboard alone', async ({ page, server }) => 
   await press('Control+a');
   await keyboard.type('Sluice Gate');
   await press('Enter');
-  await tabTo(page.getByRole('button', { name: 'Do it' }));
+  await tabTo(page.getByRole('button', { name: 'Apply' }));
   await press('Enter');
   await expect(page.getByLabel('Scope')).toHaveValue('SluiceGate');
   await goTo('Catalogue');
-  const list = page.getByRole('listbox', { name: 'Everything that has a name' });
+  const list = page.getByRole('listbox', { name: 'All entries' });
   await tabTo(list);
   await press('End');
   while ((await list.locator('[aria-selected="true"]').getAttribute('data-entry')) !== 'channel:water') {
@@ -171,7 +171,7 @@ test('a small game from nothing by keyboard alone', async ({ page, server }) => 
   await press('F2');
   await keyboard.type('tide');
   await press('Enter');
-  await tabTo(page.getByRole('button', { name: 'Do it' }));
+  await tabTo(page.getByRole('button', { name: 'Apply' }));
   await press('Enter');
   await goTo('upper-lock');
   await page.getByRole('list', { name: 'Things in upper-lock' }).waitFor();

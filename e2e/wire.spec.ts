@@ -111,7 +111,7 @@ test('publishing to a channel with a key, and hearing it', async ({ page, demo }
   await finder.getByLabel('Key on the channel').fill('summit');
   await finder.getByLabel('Key on the channel').press('Enter');
   await expect(strip(page, 'onGust').locator('.sentence').last()).toContainText(
-    'tell #tension["summit"] (tension = $speed)',
+    'publish to #tension["summit"] (tension = $speed)',
   );
 
   await page.getByRole('combobox', { name: 'Sender' }).fill('#weather');

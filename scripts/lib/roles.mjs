@@ -26,7 +26,7 @@ function roleSql(role, password) {
     end $$;
     alter role ${role} login nosuperuser nocreatedb nocreaterole noreplication nobypassrls password '${password}'`;
 }
-/** What is there already goes to the owner: it was made by the superuser before there were roles. */
+/** What already exists goes to the owner: it was made by the superuser before there were roles. */
 const GRANTS = `
   do $$ declare t record; begin
     for t in select c.oid::regclass as name from pg_class c join pg_namespace n on n.oid = c.relnamespace

@@ -65,7 +65,7 @@ describe('a build', () => {
     }
     expect((await server.get(path('builds'))).body).toHaveLength(2);
   });
-  it('is let through by somebody; against the gate only with a reason', async () => {
+  it('is approved by somebody; against the gate only with a reason', async () => {
     const [first, second] = (await server.get(path('builds'))).body;
     const say = (build: string, more: object): ReturnType<TestServer['post']> =>
       server.post(path(`builds/${build}/verdicts`), { verdict: 'through', who: 'mira', ...more });
@@ -89,7 +89,7 @@ describe('a build', () => {
     const back = await server.post(path(`builds/${first.id}/restore`), { base: 2, who: 'mira' });
     expect(back).toMatchObject({
       status: 201,
-      body: { version: 3, undo: [{ label: 'went back to build week 1' }, {}] },
+      body: { version: 3, undo: [{ label: 'restored build week 1' }, {}] },
     });
     expect((await server.get(path('document'))).body).toEqual(smallProject());
     expect(await server.post(path(`builds/${first.id}/restore`), { base: 3, who: 'mira' })).toMatchObject({

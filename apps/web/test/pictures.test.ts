@@ -160,7 +160,7 @@ it.each([
 });
 
 it.each([
-  [{ copies: 0, total: 0, least: 0, most: 0 }, 'no copy of this stands anywhere'],
+  [{ copies: 0, total: 0, least: 0, most: 0 }, 'it is not placed anywhere'],
   [{ copies: 1, total: 0, least: 0, most: 0 }, 'takes nobody now'],
   [{ copies: 1, total: 4, least: 4, most: 4 }, 'takes 4 now'],
   [{ copies: 3, total: 6, least: 2, most: 2 }, 'takes 2 now in each of 3 copies'],

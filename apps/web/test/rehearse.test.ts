@@ -70,7 +70,7 @@ describe('lanes over time', () => {
     expect(causesOf(byNumber, 4, 10).map((r) => r.n)).toEqual([4, 3, 2, 1]);
     expect(causesOf(byNumber, 4, 2).map((r) => r.n)).toEqual([4, 3]);
   });
-  it('what did not come about is told apart', () => {
+  it('refused and lost is told apart', () => {
     expect(records.filter(wentWrong).map((r) => r.n)).toEqual([4]);
   });
   it.each([

@@ -134,8 +134,8 @@ describe('an open project', () => {
     expect(cures.map((c) => c.label)).toEqual([
       'Use brake-1',
       'Use brake-2',
-      'Make brake-3',
-      'Remove gust-2',
+      'Create brake-3',
+      'Remove: when mast-1.onGust do brake-3.engage',
     ]);
     expect(await session.cures('gone')).toEqual([]);
     session.close();

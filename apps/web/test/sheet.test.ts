@@ -114,7 +114,7 @@ describe('the sheet', () => {
     ).toEqual(['brake 2', 'a', 'd', 'every Brake 1', 'b', '#tension 1', 'c']);
     expect(
       groupRows(all.slice(2, 4), 'question').map((i) => ('row' in i ? i.row.binding.id : i.group)),
-    ).toEqual(['if $speed > 3', 'c', 'asks nothing', 'd']);
+    ).toEqual(['if $speed > 3', 'c', 'no condition', 'd']);
   });
 
   it('keeps the rows of what an edit does not touch', () => {

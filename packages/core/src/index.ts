@@ -180,6 +180,7 @@ export {
 export type { Heaviest, HeaviestStep } from './ripple/heaviest.js';
 export { proofTracks, nodeName, type ProofRow, type ProofTrack } from './proof/proof-rows.js';
 export { namesText, type NamesText } from './proof/names-text.js';
+export { bindingWords } from './wireline/binding-words.js';
 export type { RippleStart } from './ripple/start.js';
 export { narrowed, type RippleFilter } from './ripple/narrow.js';
 export {

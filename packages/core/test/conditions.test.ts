@@ -357,19 +357,19 @@ describe('cures', () => {
       'a field that is not carried',
       'dangling-name',
       [{ payload: 'acts', is: 'jump' }],
-      ['Ask act', 'Ask nothing of acts'],
+      ['Test act instead', 'Remove the condition on acts'],
     ],
     [
       'a property that is not there',
       'dangling-name',
       [{ property: 'clam', is: true }],
-      ['Ask calm', 'Ask nothing of clam'],
+      ['Test calm instead', 'Remove the condition on clam'],
     ],
     [
       'no value of the enum',
       'dangling-name',
       [{ payload: 'act', is: { oneOf: ['jmp', 'wave', 'duck'] } }],
-      ['Ask for jump', 'Ask nothing of act'],
+      ['Test for jump', 'Remove the condition on act'],
     ],
     [
       'what can never be',
@@ -378,13 +378,13 @@ describe('cures', () => {
         { payload: 'act', is: 'jump' },
         { payload: 'act', is: 'duck' },
       ],
-      ['Remove jumped'],
+      ['Remove: when player.onActed do narrator.speak'],
     ],
     [
       'values that nothing handles',
       'unhandled-value',
       [{ payload: 'act', is: 'jump' }],
-      ['Add bindings for duck, wave, like jumped'],
+      ['Add bindings for duck, wave, like: when player.onActed do narrator.speak'],
     ],
   ])('of %s', (_, rule, conditions, labels) => {
     expect(cures(with_(conditions), rule)).toEqual(labels);

@@ -122,7 +122,7 @@ describe('change sets', () => {
       'there is no scene, prefab or widget "none"',
     ],
     [
-      'an asset that is there already',
+      'an asset that already exists',
       { op: 'add', index: 0, item: { id: 'S0', kind: 'scene' } },
       'there already is a scene, prefab or widget "S0"',
     ],

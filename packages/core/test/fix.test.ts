@@ -23,12 +23,12 @@ function check(project: Project, finding: Finding): string[] {
 
 describe('fixes', () => {
   const labels: [string, string, RegExp][] = [
-    ['dangling-target-classes', 'dangling-target', /^(Use|Do|Tell|Make) |^Remove/],
-    ['dangling-sender-classes', 'dangling-sender', /^Listen |^Hear |^Make |^Remove/],
+    ['dangling-target-classes', 'dangling-target', /^(Use|Publish|Create) |^Remove/],
+    ['dangling-sender-classes', 'dangling-sender', /^Listen |^Create |^Remove/],
     ['asleep-receiver', 'asleep-receiver', /begin awake/],
-    ['broadcast-spill', 'broadcast-spill', /is meant|same/],
+    ['broadcast-spill', 'broadcast-spill', /is intended|same/],
     ['broadcast-spill-owner', 'broadcast-spill', /./],
-    ['dangling-effect', 'dangling-effect', /^Declare the (event|property) |^Make the prefab /],
+    ['dangling-effect', 'dangling-effect', /^Declare the (event|property) |^Create the prefab /],
     ['dangling-key', 'dangling-key', / = |^Add the key |^Declare the key table /],
     ['dangling-name', 'dangling-name', /mute|override|belongs/i],
     ['duplicate-binding', 'duplicate-binding', /Remove/],
@@ -36,13 +36,13 @@ describe('fixes', () => {
     ['leaky-binding', 'leaky-binding', /Release/],
     ['opposing-actions', 'opposing-actions', /Remove/],
     ['over-release', 'over-release', /Release/],
-    ['payload-mismatch-names', 'payload-mismatch', /=|Without/],
-    ['relay-cycle-classes', 'relay-cycle', /once only|Remove/],
-    ['relay-cycle-instant', 'relay-cycle', /once only|Remove/],
+    ['payload-mismatch-names', 'payload-mismatch', /=|^Remove the argument/],
+    ['relay-cycle-classes', 'relay-cycle', /^Limit to once: |^Remove: /],
+    ['relay-cycle-instant', 'relay-cycle', /^Limit to once: |^Remove: /],
     ['shared-key', 'shared-key', /its own/],
-    ['start-race', 'start-race', /at load/],
-    ['unknown-asset', 'unknown-asset', /away|^Make the (prefab|widget) /],
-    ['unpaired-area', 'unpaired-area', /once only/],
+    ['start-race', 'start-race', /when the scene loads/],
+    ['unknown-asset', 'unknown-asset', /^Remove the placement|^Create the (prefab|widget) /],
+    ['unpaired-area', 'unpaired-area', /to once/],
   ];
   it.each(labels)('of %s cure %s', (name, rule, label) => {
     const project = caseFile(name);
@@ -56,7 +56,11 @@ describe('fixes', () => {
   it('offer the nearest name that could do it before removal, and what brings errors last', () => {
     const demo = readProject(read('../../../demo/storm-over-veyra.json')).project;
     const dangling = findings(demo).find((f) => f.message.includes('horn-7'))!;
-    expect(check(demo, dangling)).toEqual(['Use horn-2', 'Remove gust-2c', 'Make horn-7']);
+    expect(check(demo, dangling)).toEqual([
+      'Use horn-2',
+      'Remove: when mast-2.onGust do horn-7.sound',
+      'Create horn-7',
+    ]);
   });
 
   it('of a key that is not there put it into its table, or declare the table', () => {

@@ -75,7 +75,7 @@ describe('how waivers stand', () => {
     ['stale and idle at once', [], waiver('a', { until: '2026-11-24' }), 'stale'],
     ['its finding is gone', [finding('b')], waiver('a'), 'idle'],
     [
-      'its finding has come to more places',
+      'its finding now occurs in more places',
       [finding('a')],
       waiver('a', { occurrences: ['ridge:b'] }),
       'partial',

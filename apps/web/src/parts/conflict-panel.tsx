@@ -17,7 +17,7 @@ export function ConflictPanel(): ReactNode {
       open
       transitionDuration={0}
       maxWidth={false}
-      slotProps={{ paper: { className: 'conflict', 'aria-label': 'Changed by two' } }}
+      slotProps={{ paper: { className: 'conflict', 'aria-label': 'Edit conflict' } }}
     >
       <h2>
         {last.who} changed the same thing{theirs.length > 1 && ` (${countText(theirs.length, 'edit')})`}

@@ -93,7 +93,7 @@ export function History({ onClose }: { onClose: () => void }): ReactNode {
         ))}
       </ol>
       {data && shown.length === 0 && (
-        <p className="soft">{data.length === 0 ? 'Nothing has been edited yet.' : 'No edit fits.'}</p>
+        <p className="soft">{data.length === 0 ? 'Nothing has been edited yet.' : 'No edit matches.'}</p>
       )}
       {from > 0 && <p className="soft">The last {MOST} are shown.</p>}
     </Dialog>

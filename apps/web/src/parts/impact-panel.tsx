@@ -56,7 +56,7 @@ export function ImpactPanel({
         {others.length > MOST && <li className="soft">and {others.length - MOST} more</li>}
       </ul>
       <div role="status">
-        {!found && <span className="soft">Looking what the audit would say ...</span>}
+        {!found && <span className="soft">Checking findings ...</span>}
         {found && found.added.length === 0 && found.gone.length === 0 && 'No finding would change.'}
         {found?.added.slice(0, 4).map((f) => (
           <div key={f.fingerprint} className={`fault ${f.severity}`}>
@@ -68,7 +68,7 @@ export function ImpactPanel({
       </div>
       <div className="row">
         <button type="button" className="tick" aria-pressed="true" autoFocus onClick={onDo}>
-          Do it
+          Apply
         </button>
         <button type="button" className="tick" onClick={onKeep}>
           Cancel

@@ -125,7 +125,7 @@ export class ProjectSession extends AuditorQuestions implements QueueListener {
   }
   /** Makes the project as it was in a build. */
   restore(build: string, name: string): void {
-    this.queue.ask({ way: 'restore', build, label: shortened(`went back to build ${name}`) });
+    this.queue.ask({ way: 'restore', build, label: shortened(`restored build ${name}`) });
   }
   /** Makes the project like a document, which was compared with it when it was at that version. */
   replaceBy(text: string, label: string, compared: number): void {

@@ -57,9 +57,7 @@ function conditionsCell({ if: asked }: Binding): string {
 }
 /** What stands behind the last dot. */
 function printedAction({ to }: Binding): string {
-  return 'channel' in to
-    ? ''
-    : printTo({ id: '', from: { channel: '' }, to: { at: '.', action: to.action } }).slice(1);
+  return 'channel' in to ? '' : printTo({ to: { at: '.', action: to.action } }).slice(1);
 }
 function pathText(path: string): string {
   return path === '.' ? '.' : printPathDot(path).slice(0, -1);

@@ -58,7 +58,12 @@ function nodeLines({ at, name, key }: NodeRef): string[] {
 /** As a Mermaid flowchart. Linear in it. */
 export function mermaidText({ title, nodes, links }: Diagram): string {
   const at = new Map(nodes.map((n, i) => [n.key, `n${i}`]));
-  const shape = { event: ['([', '])'], action: ['[', ']'], channel: ['{{', '}}'], cycle: ['(((', ')))'] } as const;
+  const shape = {
+    event: ['([', '])'],
+    action: ['[', ']'],
+    channel: ['{{', '}}'],
+    cycle: ['(((', ')))'],
+  } as const;
   const lines = [
     '---',
     `title: ${JSON.stringify(title)}`,

@@ -37,7 +37,7 @@ export const fixStartRace: Fixer = (index, finding) => {
   const found = bindingOf(index, finding);
   if (!found) return [];
   const { bind: _bind, ...early } = found.binding;
-  return [changeBinding(found.owner, early, 'Let it take hold at load')];
+  return [changeBinding(found.owner, early, 'Bind it when the scene loads')];
 };
 
 /** A match by key, or by the listener's key on a channel; or every one is meant. */
@@ -52,7 +52,7 @@ export const fixSpill: Fixer = (index, finding) => {
       changeBinding(
         owner,
         { ...binding, from: { ...from, key: { property } } },
-        `Hear at its own ${property}`,
+        `Listen with its own ${property}`,
       ),
     );
   }
@@ -68,7 +68,11 @@ export const fixSpill: Fixer = (index, finding) => {
         `Only those with the same ${property}`,
       ),
     ),
-    changeBinding(owner, { ...binding, to: { ...to, match: 'all' } }, `Every ${to.every} is meant`),
+    changeBinding(
+      owner,
+      { ...binding, to: { ...to, match: 'all' } },
+      `Keep it: every ${to.every} is intended`,
+    ),
   ];
 };
 function keysOf(asset: AssetIndex | null | undefined): string[] {
@@ -101,7 +105,7 @@ export const fixPayload: Fixer = (index, finding) => {
   const { param } = finding.subject;
   const { field, scope } = place(index, owner, binding, param);
   const { [param]: _old, ...others } = binding.args ?? {};
-  if (!field) return [changeBinding(owner, withArgs(binding, others), `Without ${param}`)];
+  if (!field) return [changeBinding(owner, withArgs(binding, others), `Remove the argument ${param}`)];
   const texts = [...new Set([guessArg(field, scope), ...suggestArgs(field.type, scope)])].filter(
     (t) => t !== '',
   );
@@ -113,7 +117,7 @@ export const fixPayload: Fixer = (index, finding) => {
     ];
   });
   return field.optional
-    ? [...fixes, changeBinding(owner, withArgs(binding, others), `Without ${param}`)]
+    ? [...fixes, changeBinding(owner, withArgs(binding, others), `Remove the argument ${param}`)]
     : fixes;
 };
 function withArgs(binding: Binding, args: Record<string, Arg>): Binding {
@@ -188,9 +192,7 @@ export const fixUnpaired: Fixer = (index, finding) => {
   if (evidence.kind !== 'path') return [];
   const refs = evidence.steps.flatMap((s) => (s.via?.binding ? [s.via.binding] : []));
   const found = refs.length > 0 ? find(index, refs[0].asset, refs[0].binding) : null;
-  return found
-    ? [changeBinding(found.owner, { ...found.binding, limit: 1 }, 'Serve entering once only')]
-    : [];
+  return found ? [changeBinding(found.owner, { ...found.binding, limit: 1 }, 'Limit entering to once')] : [];
 };
 
 /** It is not wired at all. */

@@ -31,9 +31,9 @@ export const fixCondition: Fixer = (index, finding) => {
         ? nearest(
             c.payload,
             scope.payload.map((f) => f.name),
-          ).map((payload) => instead({ ...c, payload }, `Ask ${payload}`))
+          ).map((payload) => instead({ ...c, payload }, `Test ${payload} instead`))
         : nearest(c.property, ends.reader?.propertyAt.keys() ?? []).map((property) =>
-            instead({ ...c, property }, `Ask ${property}`),
+            instead({ ...c, property }, `Test ${property} instead`),
           );
     }
     const type = typeAsked(scope, c);
@@ -42,14 +42,14 @@ export const fixCondition: Fixer = (index, finding) => {
     const wrong = literalsAsked(c.is, type).find((v) => literalFault(index, v, type) !== null);
     if (typeof wrong !== 'string') return [];
     return nearest(wrong, values).map((value) =>
-      instead({ ...c, is: withLiterals(c.is, (v) => (v === wrong ? value : v)) }, `Ask for ${value}`),
+      instead({ ...c, is: withLiterals(c.is, (v) => (v === wrong ? value : v)) }, `Test for ${value}`),
     );
   });
   return [
     ...fixes,
     put(
       asked.filter((c) => !isMeant(c)),
-      `Ask nothing of ${subject.name}`,
+      `Remove the condition on ${subject.name}`,
     ),
   ];
 };

@@ -5,6 +5,7 @@ import type { Finding } from '../audit/finding.js';
 import { cycleSubject } from '../audit/rules/relay-cycle.js';
 import type { ChangeSet } from '../edit/change.js';
 import { canonicalJson } from '../project/canonical.js';
+import { bindingWords } from '../wireline/binding-words.js';
 import type { Binding } from '../project/types.js';
 
 interface CycleEdge {
@@ -46,9 +47,9 @@ export function fixCycle(g: Graph, finding: Finding): ChangeSet[] {
   const ranked = [...unique.values()].sort((a, b) => a.length - b.length).slice(0, 4);
   const asset = (b: Binding): string => assetOf.get(b)!;
   return ranked.flatMap((set) => {
-    const names = set.map((b) => b.id).join(', ');
+    const names = set.map(bindingWords).join('; ');
     const limit: ChangeSet = {
-      label: `Serve ${names} once only`,
+      label: `Limit to once: ${names}`,
       changes: set.map((b) => ({
         op: 'replace',
         list: 'bindings',
@@ -58,7 +59,7 @@ export function fixCycle(g: Graph, finding: Finding): ChangeSet[] {
       })),
     };
     const remove: ChangeSet = {
-      label: `Remove ${names}`,
+      label: `Remove: ${names}`,
       changes: set.map((b) => ({ op: 'remove', list: 'bindings', asset: asset(b), id: b.id })),
     };
     return finding.class === 'limited' ? [remove] : [limit, remove];

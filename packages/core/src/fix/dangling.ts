@@ -17,7 +17,7 @@ export const fixTarget: Fixer = (index, finding) => {
   const fixes: ChangeSet[] = [];
   if ('channel' in to && finding.class === 'channel') {
     for (const channel of nearest(to.channel, index.channelAt.keys()))
-      fixes.push(set({ ...to, channel }, `Tell #${channel}`));
+      fixes.push(set({ ...to, channel }, `Publish to #${channel}`));
   } else if ('at' in to && finding.class === 'placement') {
     const able = reachableFrom(index, owner).filter((t) => t.asset.actionAt.has(to.action));
     for (const at of nearestPaths(to.at, able)) fixes.push(set({ ...to, at }, `Use ${at}`));
@@ -27,7 +27,7 @@ export const fixTarget: Fixer = (index, finding) => {
   } else if (!('channel' in to) && finding.class === 'action') {
     const receiver = receiverAsset(index, owner, binding);
     for (const action of receiver ? nearest(to.action, receiver.actionAt.keys()) : []) {
-      fixes.push(set({ ...to, action }, `Do ${action}`));
+      fixes.push(set({ ...to, action }, `Use the action ${action}`));
     }
   }
   return [...fixes, ...fixByDeclaring(index, finding), removeBinding(owner, binding)];
@@ -45,7 +45,7 @@ export const fixSender: Fixer = (index, finding) => {
   if ('channel' in from) {
     if (finding.class === 'channel') {
       for (const channel of nearest(from.channel, index.channelAt.keys())) {
-        fixes.push(set({ ...from, channel }, `Hear #${channel}`));
+        fixes.push(set({ ...from, channel }, `Listen to #${channel}`));
       }
     }
   } else if (finding.class === 'placement') {

@@ -18,7 +18,7 @@ export const fixByDeclaring: Fixer = (index, finding) => {
   // Whoever takes this cure means the name as it is.
   const wishes = new Map(first.needs.map((n): [string, Wish] => [n.key, { make: true }]));
   const { needs, making } = declareFor(index, owner, [binding], wishes);
-  return making.length === 0 ? [] : [{ label: `Make ${needsText(needs)}`, changes: making }];
+  return making.length === 0 ? [] : [{ label: `Create ${needsText(needs)}`, changes: making }];
 };
 
 /** The prefab that is placed and is not there. */
@@ -80,7 +80,7 @@ function declare(
 }
 function newAsset(index: ProjectIndex, id: string, kind: 'prefab' | 'widget'): ChangeSet {
   return {
-    label: `Make the ${kind} ${id}`,
+    label: `Create the ${kind} ${id}`,
     changes: [{ op: 'add', index: index.assets.length, item: { id, kind } }],
   };
 }

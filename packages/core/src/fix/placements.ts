@@ -20,7 +20,7 @@ export const fixUnknownAsset: Fixer = (index, finding) => {
       changePlacement(owner, { ...placement, asset: name }, `Place a ${name}`),
     ),
     {
-      label: `Take ${placement.id} away`,
+      label: `Remove the placement ${placement.id}`,
       changes: [{ op: 'remove', list: 'placements', asset, id: placement.id }],
     },
   ];

@@ -1,6 +1,7 @@
 import type { Finding } from '../audit/finding.js';
 import type { Change, ChangeSet } from '../edit/change.js';
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
+import { bindingWords } from '../wireline/binding-words.js';
 import type { Binding, Placement } from '../project/types.js';
 
 /** Proposes cures for the findings of one rule; whether they cure is looked at afterwards. */
@@ -32,8 +33,12 @@ export function placementOf(
   return owner && slot !== undefined ? { owner, placement: owner.placements[slot], slot } : null;
 }
 
-export function removeBinding(owner: AssetIndex, { id }: Binding): ChangeSet {
-  return { label: `Remove ${id}`, changes: [{ op: 'remove', list: 'bindings', asset: owner.decl.id, id }] };
+export function removeBinding(owner: AssetIndex, binding: Binding): ChangeSet {
+  const { id } = binding;
+  return {
+    label: `Remove: ${bindingWords(binding)}`,
+    changes: [{ op: 'remove', list: 'bindings', asset: owner.decl.id, id }],
+  };
 }
 export function changeBinding(owner: AssetIndex, item: Binding, label: string): ChangeSet {
   return { label, changes: [replaceBinding(owner, item)] };

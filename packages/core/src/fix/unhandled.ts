@@ -2,6 +2,7 @@ import { bindingsForValues, insertBehind } from '../edit/for-each-value.js';
 import { holds } from '../project/condition.js';
 import { valuesOfType } from '../project/type-values.js';
 import type { Condition } from '../project/types.js';
+import { bindingWords } from '../wireline/binding-words.js';
 import { lineEnds } from '../wireline/check.js';
 import { find, type Fixer } from './proposal.js';
 
@@ -22,7 +23,7 @@ export const fixUnhandled: Fixer = (index, { subject, evidence }) => {
     values.length === 1 ? `a binding for ${String(values[0])}` : `bindings for ${values.join(', ')}`;
   return [
     {
-      label: `Add ${what}, like ${binding.id}`,
+      label: `Add ${what}, like: ${bindingWords(binding)}`,
       changes: insertBehind(owner, binding, bindingsForValues(owner, binding, subject.name, values)),
     },
   ];

@@ -58,7 +58,7 @@ export function completeConditions(
   { from, to }: Pick<Binding, 'from' | 'to'>,
   beginning: string,
 ): Completions {
-  const before = `when ${printFrom({ from })} do ${printTo({ id: '', from, to })} if `;
+  const before = `when ${printFrom({ from })} do ${printTo({ to })} if `;
   const { at, options } = completeWireLine(index, owner, before + beginning);
   return { at: at - before.length, options };
 }

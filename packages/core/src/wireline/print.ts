@@ -42,7 +42,7 @@ export function printFrom({ from }: Pick<Binding, 'from'>): string {
   return `${printPathDot(from.at)}${printName(from.event)}`;
 }
 
-export function printTo({ to, args }: Binding): string {
+export function printTo({ to, args }: Pick<Binding, 'to' | 'args'>): string {
   const given = args === undefined ? '' : printArgs(args);
   if ('channel' in to) return `#${printName(to.channel)}${keySuffix(to.key)}${given}`;
   if ('at' in to) return `${printPathDot(to.at)}${printName(to.action)}${given}`;

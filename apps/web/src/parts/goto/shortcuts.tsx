@@ -41,16 +41,16 @@ const SHORTCUTS: readonly [string, readonly (readonly [string, string])[]][] = [
       ['Ctrl V', 'paste lines, seen first'],
       ['Enter', 'on a sentence: change it'],
       ['M, Delete, C', 'on a sentence: mute, remove, copy as a line'],
-      ['I', 'on a sentence: act only if …'],
+      ['I', 'on a sentence: set a condition'],
       ['Ctrl C, X, D', 'on a sentence: copy, cut, duplicate'],
-      ['H', 'on a sentence that tells a channel: hear it in a scene'],
+      ['H', 'on a sentence that publishes to a channel: listen in a scene'],
       ['Alt ↑ ↓', 'on a sentence: run earlier, later'],
     ],
   ],
   [
     'Ripple, Audit',
     [
-      ['← →', 'in a ripple: to what came before, to what follows'],
+      ['← →', 'in a ripple: to what leads here, to what follows'],
       ['↑ ↓', 'within a hop; through the findings'],
       ['Enter', 'on an entry: what is known of it'],
     ],
@@ -65,7 +65,7 @@ const SHORTCUTS: readonly [string, readonly (readonly [string, string])[]][] = [
   [
     'Rehearse',
     [
-      ['Space', 'play, hold'],
+      ['Space', 'play, pause'],
       ['. ,', 'one record on, one back'],
       ['↑ ↓, Page, Home, End', 'in the log: through what happened'],
     ],

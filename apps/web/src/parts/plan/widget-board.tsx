@@ -185,10 +185,10 @@ function Part({
       >
         <b className="mono">{thing.label}</b> <span className="soft">{thing.asset}</span>
         {look.fault && <SeverityMark severity={look.fault} label={SEVERITY_WORD[look.fault]} />}
-        {events.length > 0 && <span className="does">says {events.join(', ')}</span>}
-        {actions.length > 0 && <span className="does">does {actions.join(', ')}</span>}
+        {events.length > 0 && <span className="does">events: {events.join(', ')}</span>}
+        {actions.length > 0 && <span className="does">actions: {actions.join(', ')}</span>}
         {inner.length > 0 && (
-          <span className="does">with {inner.map((i) => i.path.split('/').at(-1)).join(', ')}</span>
+          <span className="does">holds: {inner.map((i) => i.path.split('/').at(-1)).join(', ')}</span>
         )}
       </button>
       {onSize && <span className="boardhandle" onPointerDown={onSize} aria-hidden="true" />}

@@ -58,8 +58,8 @@ function BoxOf({
           ))}
           {look.fault && <SeverityMark severity={look.fault} label={SEVERITY_WORD[look.fault]} />}
         </span>
-        {says.length > 0 && <span className="part">says {says.join(', ')}</span>}
-        {does.length > 0 && <span className="part">does {does.join(', ')}</span>}
+        {says.length > 0 && <span className="part">events: {says.join(', ')}</span>}
+        {does.length > 0 && <span className="part">actions: {does.join(', ')}</span>}
       </button>
       {inside.length > 0 && (
         <div className="inside">

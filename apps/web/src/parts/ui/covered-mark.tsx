@@ -9,7 +9,7 @@ export function CoveredMark({ used }: { used: Used }): ReactNode {
     covered === 'all'
       ? 'rehearsed'
       : isRefused
-        ? 'asked in rehearsals, and what it asks never held'
+        ? 'its condition was never true in rehearsals'
         : covered === 'none'
           ? 'not rehearsed'
           : `rehearsed in ${used.served} of ${used.of} copies`;

@@ -8,7 +8,7 @@ export function SaidSentence({ binding }: { binding: Binding }): ReactNode {
       {toParts(binding).map((part, i) =>
         part.role === 'receiver' || part.role === 'channel' ? (
           <span key={i}>
-            {part.role === 'channel' && 'tell '}
+            {part.role === 'channel' && 'publish to '}
             <span className="who">{part.text === '.' ? 'itself' : part.text}</span>{' '}
           </span>
         ) : part.role === 'args' ? (

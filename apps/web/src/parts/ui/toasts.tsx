@@ -19,7 +19,7 @@ export function Toasts(): ReactNode {
         <div className="toast" key={n.id}>
           <span>{n.text}</span>
           <button type="button" onClick={() => setNotices((old) => old.filter((o) => o.id !== n.id))}>
-            Put away
+            Dismiss
           </button>
         </div>
       ))}

@@ -145,7 +145,7 @@ class Leader {
     this.stream.speakFor([...this.windows.values()]);
   }
 
-  /** A window that comes later has not heard what came before. */
+  /** A window that comes later has not heard what leads here. */
   private tellLatest(project: string): void {
     const latest = this.latest.get(project);
     if (!latest || !this.isConnected) return;

@@ -153,7 +153,7 @@ export function AuditView(): ReactNode {
           {gone ? (
             <p>This finding no longer exists.</p>
           ) : audit.findings.length === 0 ? (
-            <p>No findings at all. The project is fit to build.</p>
+            <p>No findings. The project is ready to build.</p>
           ) : (
             <p>Nothing matches. Clear the filter to see all findings.</p>
           )}

@@ -23,7 +23,7 @@ export function CureAlike({ finding, alike }: { finding: Finding; alike: number 
     );
   }
   if (found === 'trying')
-    return <p className="soft">Trying cures for {Math.min(alike, MOST_ALIKE)} findings ...</p>;
+    return <p className="soft">Trying fixes for {Math.min(alike, MOST_ALIKE)} findings ...</p>;
   if (found === 'none') return <p className="soft">No finding of this kind has an automatic fix.</p>;
   return (
     <div className="alike" role="group" aria-label="Fixes for all of this kind">
@@ -47,12 +47,12 @@ export function CureAlike({ finding, alike }: { finding: Finding; alike: number 
             })
           }
         >
-          Do all {found.steps.length}
+          Apply all {found.steps.length}
         </button>
         <button type="button" className="tick" onClick={() => setFound(null)}>
-          Leave it
+          Cancel
         </button>
-        {found.left > 0 && <span className="soft">{found.left} would be left</span>}
+        {found.left > 0 && <span className="soft">{found.left} would remain</span>}
       </div>
     </div>
   );

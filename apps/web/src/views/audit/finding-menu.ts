@@ -19,7 +19,7 @@ export function findingChoices(
     of: rule,
     groups: [
       [
-        { label: 'Go to its cures', onDo: () => focusIn('.finding .cures button') },
+        { label: 'Go to its fixes', onDo: () => focusIn('.finding .cures button') },
         {
           label: finding.waived ? 'Go to its waiver' : 'Waive it',
           onDo: () => focusIn('.finding .waive input'),
@@ -28,11 +28,11 @@ export function findingChoices(
       ways.places.map(({ text, href }) => ({ label: `Open in Wire: ${text}`, onDo: () => ways.to(href) })),
       [
         ways.isFiltered
-          ? { label: 'List all rules again', onDo: () => ways.only('') }
-          : { label: `List only ${rule}`, onDo: () => ways.only(rule) },
+          ? { label: 'Show all rules', onDo: () => ways.only('') }
+          : { label: `Show only ${rule}`, onDo: () => ways.only(rule) },
       ],
       [
-        { label: 'Copy what it says', onDo: () => void copyText(message) },
+        { label: 'Copy its message', onDo: () => void copyText(message) },
         { label: 'Copy its fingerprint', onDo: () => void copyText(fingerprint) },
       ],
     ],

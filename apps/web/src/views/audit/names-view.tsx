@@ -20,7 +20,7 @@ export function NamesView({ rule, wanted, known }: Props): ReactNode {
   if (rule === 'nesting-loop') {
     return (
       <p>
-        Each holds the next: <b className="mono">{[...known, wanted].join(' > ')}</b>.
+        Each contains the next: <b className="mono">{[...known, wanted].join(' > ')}</b>.
       </p>
     );
   }

@@ -52,7 +52,7 @@ export function PlacesPlan({
       </div>
       {beyond.size > 0 && (
         <p className="soft">
-          The plan is of {scene.decl.id}; those in {[...beyond].join(', ')} stand in the list.
+          The plan shows {scene.decl.id}; see the list for {[...beyond].join(', ')}.
         </p>
       )}
     </>

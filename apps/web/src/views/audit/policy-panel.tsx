@@ -125,7 +125,7 @@ export function PolicyPanel(): ReactNode {
                       })
                     }
                   >
-                    <option value="">usual</option>
+                    <option value="">default</option>
                     {SEVERITIES.map((s) => (
                       <option key={s} value={s}>
                         {s === 'info' ? 'note' : s}
@@ -140,11 +140,11 @@ export function PolicyPanel(): ReactNode {
       </div>
       <div className="policyeffect" role="status" aria-label="What the policy would do">
         {!changed && (
-          <span className="soft">Move a limit, and see here what comes and goes before it is saved.</span>
+          <span className="soft">
+            Change a limit to see here which findings would be new or gone before you save it.
+          </span>
         )}
-        {changed && bad.size === 0 && !found && (
-          <span className="soft">Looking what the audit would say ...</span>
-        )}
+        {changed && bad.size === 0 && !found && <span className="soft">Checking findings ...</span>}
         {found && <Effect title="come" findings={found.added} />}
         {found && <Effect title="go" findings={found.gone} />}
         {changed && (
@@ -213,6 +213,8 @@ function policyLabel(before: Policy, after: Policy): string {
   const keys = (Object.keys({ ...before, ...after }) as (keyof Policy)[]).filter(
     (k) => JSON.stringify(before[k]) !== JSON.stringify(after[k]),
   );
-  const says = keys.map((k) => (typeof after[k] === 'object' ? k : `${k} ${String(after[k] ?? 'as usual')}`));
+  const says = keys.map((k) =>
+    typeof after[k] === 'object' ? k : `${k} ${String(after[k] ?? 'the default')}`,
+  );
   return `policy: ${says.join(', ')}`;
 }

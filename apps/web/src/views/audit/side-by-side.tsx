@@ -68,6 +68,6 @@ function partsOf(asset: string, binding: Binding): [string, string][] {
     ['in', asset],
     ['when', printFrom(binding)],
     ['do', printTo(binding)],
-    ['how', printOptions(binding).join(', ') || 'as usual'],
+    ['how', printOptions(binding).join(', ') || 'no options'],
   ];
 }

@@ -57,7 +57,7 @@ export function Since({
       onBuild('');
       onChange({ name: file.name, findings });
     } catch (error) {
-      setFault(`${file.name} is no audit: ${error instanceof Error ? error.message : String(error)}`);
+      setFault(`${file.name} is not an audit: ${error instanceof Error ? error.message : String(error)}`);
     }
   };
   return (

@@ -48,7 +48,7 @@ export function Waive({ finding }: { finding: Finding }): ReactNode {
             session.edit(
               waiversEdit(
                 project,
-                `took the waiver of ${finding.rule} back`,
+                `removed the waiver of ${finding.rule} back`,
                 waivers.filter((w) => w.fingerprint !== finding.fingerprint),
               ),
             )
@@ -97,7 +97,7 @@ export function Waive({ finding }: { finding: Finding }): ReactNode {
       </label>
       {finding.occurrences.length > 0 && (
         <button type="button" className="tick" aria-pressed={here} onClick={() => setHere(!here)}>
-          only where it is now
+          only at its current places
         </button>
       )}
       <button type="button" className="tick" onClick={waive}>
@@ -105,7 +105,7 @@ export function Waive({ finding }: { finding: Finding }): ReactNode {
       </button>
       {tried && (reason.trim() === '' || past) && (
         <span className="fault error" role="alert">
-          {past ? 'the date is past' : 'a waiver needs a reason'}
+          {past ? 'the date has passed' : 'a waiver needs a reason'}
         </span>
       )}
     </div>

@@ -6,8 +6,8 @@ import { waiversEdit } from './waive.js';
 
 const SAYS: Record<WaiverState['state'], string> = {
   'in force': 'in force',
-  partial: 'its finding has come to more places',
-  stale: 'its date is past: the finding counts again',
+  partial: 'its finding now occurs in more places',
+  stale: 'it has expired: the finding counts again',
   idle: 'its finding is gone',
 };
 
@@ -35,7 +35,7 @@ export function WaiversPanel({ onShow }: { onShow: (fingerprint: string) => void
             session.edit(
               waiversEdit(
                 project,
-                'took back the waivers that no longer hold',
+                'removed the waivers that no longer apply',
                 waivers.filter((_, i) => states[i].state !== 'stale' && states[i].state !== 'idle'),
               ),
             )
@@ -100,7 +100,7 @@ export function WaiversPanel({ onShow }: { onShow: (fingerprint: string) => void
                     session.edit(
                       waiversEdit(
                         project,
-                        `took a waiver back: ${waiver.reason}`,
+                        `removed a waiver: ${waiver.reason}`,
                         waivers.filter((_, k) => k !== i),
                       ),
                     )

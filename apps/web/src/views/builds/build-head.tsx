@@ -29,7 +29,7 @@ export function BuildHead({ build, onChanged }: { build: Build; onChanged: () =>
       <div className="row">
         <h2>{name}</h2>
         <span className="soft">
-          {build.version === null ? 'put in' : `frozen at edit ${build.version}`} by {who}, {dayText(at)}
+          {build.version === null ? 'imported' : `frozen at edit ${build.version}`} by {who}, {dayText(at)}
         </span>
         <span className="grow" />
         <button
@@ -38,7 +38,7 @@ export function BuildHead({ build, onChanged }: { build: Build; onChanged: () =>
           title="One edit, which can be undone"
           onClick={() => session.restore(build.id, name)}
         >
-          Go back to it
+          Restore this build
         </button>
       </div>
       {note !== '' && <p>{note}</p>}
@@ -52,10 +52,10 @@ export function BuildHead({ build, onChanged }: { build: Build; onChanged: () =>
         <a href={`${base}/document`}>Save the document</a>
         <a href={`${base}/audit`}>Save the audit</a>
       </div>
-      <ul className="buildverdicts" aria-label="What was said of it">
+      <ul className="buildverdicts" aria-label="Decisions">
         {verdicts.map((v, i) => (
           <li key={i} className={i === verdicts.length - 1 ? '' : 'soft'}>
-            <b>{v.who}</b> {v.verdict === 'through' ? 'let it through' : 'held it back'}, {dayText(v.at)}
+            <b>{v.who}</b> {v.verdict === 'through' ? 'approved it' : 'rejected it'}, {dayText(v.at)}
             {v.reason !== '' && `: ${v.reason}`}
           </li>
         ))}
@@ -67,20 +67,20 @@ export function BuildHead({ build, onChanged }: { build: Build; onChanged: () =>
           </li>
         ))}
       </ul>
-      <form className="row" aria-label="Say of this build" onSubmit={(e) => e.preventDefault()}>
+      <form className="row" aria-label="Decide on this build" onSubmit={(e) => e.preventDefault()}>
         <input
           className="line grow"
           aria-label="Reason"
-          placeholder={gate === 'stop' ? 'why it may go through all the same' : 'reason'}
+          placeholder={gate === 'stop' ? 'why it is approved or rejected' : 'reason'}
           maxLength={2000}
           value={reason}
           onChange={(e) => setReason(e.target.value)}
         />
         <button type="submit" className="tick" onClick={() => void say('through')}>
-          Let it through
+          Approve
         </button>
         <button type="button" className="tick" onClick={() => void say('back')}>
-          Hold it back
+          Reject
         </button>
       </form>
       {fault !== '' && (

@@ -90,7 +90,7 @@ export function Changes({ build, builds }: { build: Build; builds: readonly Buil
             value={how}
             onChange={(e) => go({ how: e.target.value })}
           >
-            <option value="">all ways</option>
+            <option value="">all changes</option>
             {HOWS.map((h) => (
               <option key={h} value={h}>
                 {HOW_WORD[h]}
@@ -101,7 +101,7 @@ export function Changes({ build, builds }: { build: Build; builds: readonly Buil
       )}
       {error && (
         <p role="alert" className="fault error">
-          They cannot be compared: {error.message}
+          The builds cannot be compared: {error.message}
         </p>
       )}
       {!data && !error && <p className="soft">Comparing ...</p>}
@@ -110,8 +110,8 @@ export function Changes({ build, builds }: { build: Build; builds: readonly Buil
           {findings
             ? 'The findings are the same.'
             : changed === 0
-              ? 'Nothing differs.'
-              : 'Nothing of that kind differs.'}
+              ? 'No differences.'
+              : 'No differences of that kind.'}
         </p>
       )}
       <ComparisonList

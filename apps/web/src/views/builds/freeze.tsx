@@ -55,7 +55,7 @@ export function Freeze({ onFrozen }: { onFrozen: (build: Build) => void }): Reac
           className="tick"
           disabled={busy || unsaved || name.trim() === ''}
           title={
-            unsaved ? 'Edits are still on their way' : `The gate says ${gate === 'stop' ? 'stop' : 'pass'}`
+            unsaved ? 'Edits are still being saved' : `The gate says ${gate === 'stop' ? 'stop' : 'pass'}`
           }
         >
           {busy ? 'Freezing ...' : 'Freeze'}
@@ -74,7 +74,7 @@ export function Freeze({ onFrozen }: { onFrozen: (build: Build) => void }): Reac
           type="button"
           className="word"
           disabled={busy || name.trim() === ''}
-          title="Put a document in as a build of that name"
+          title="Import a document as a build with that name"
           onClick={() => file.current?.click()}
         >
           from a document ...

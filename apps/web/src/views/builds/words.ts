@@ -9,9 +9,9 @@ export function dayText(at: string): string {
 export function standing({ gate, verdicts }: Build): { text: string; tone: 'good' | 'bad' } {
   const last = verdicts.at(-1);
   if (last?.verdict === 'through') {
-    return { text: `let through by ${last.who}${gate === 'stop' ? ' against the gate' : ''}`, tone: 'good' };
+    return { text: `approved by ${last.who}${gate === 'stop' ? ' against the gate' : ''}`, tone: 'good' };
   }
-  if (last) return { text: `held back by ${last.who}`, tone: 'bad' };
+  if (last) return { text: `rejected by ${last.who}`, tone: 'bad' };
   return gate === 'pass'
     ? { text: 'the gate passes it', tone: 'good' }
     : { text: 'the gate stops it', tone: 'bad' };

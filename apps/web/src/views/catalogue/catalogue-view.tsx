@@ -30,7 +30,7 @@ const KIND_WORDS = {
   tag: 'tags',
 } as const;
 
-/** Everything that has a name, in one place: who brings it about, who hears it, what it carries. */
+/** All entries, in one place: who brings it about, who hears it, what it carries. */
 export function CatalogueView(): ReactNode {
   const session = useSession();
   const { id, index, audit } = useSessionState();
@@ -70,7 +70,7 @@ export function CatalogueView(): ReactNode {
               </button>
             ))}
           </div>
-          <div className="row" role="group" aria-label="Only what is">
+          <div className="row" role="group" aria-label="Show only">
             {CATALOGUE_MARKS.filter((m) => counts.has(m)).map((m) => (
               <button
                 key={m}
@@ -174,7 +174,7 @@ export function CatalogueView(): ReactNode {
           />
         ) : (
           <div className="middle">
-            {chosen === '' ? 'Choose something to see who uses it.' : 'This is no longer in the project.'}
+            {chosen === '' ? 'Select an entry to see who uses it.' : 'This is no longer in the project.'}
           </div>
         )}
       </div>

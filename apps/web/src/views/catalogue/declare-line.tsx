@@ -93,8 +93,8 @@ export function DeclareLine({
 }
 const OF_ASSET = /^\s*(?:event|action|property)(?:\s|$)/;
 const OF_ASSET_BEGINNINGS = [
-  ['event ', 'something that it says'],
-  ['action ', 'something that it can be told to do'],
+  ['event ', 'something it can raise'],
+  ['action ', 'something it can do'],
 ] as const;
 const WORDS = {
   channel: 'channel',

@@ -78,7 +78,7 @@ export function EntryList({
       <div
         className="entryrows"
         role="listbox"
-        aria-label="Everything that has a name"
+        aria-label="All entries"
         tabIndex={0}
         aria-activedescendant={at >= 0 ? `entry-${at}` : undefined}
         style={{ height: virtual.getTotalSize() }}

@@ -140,9 +140,9 @@ export function EntryPanel({ index, base, entry, entries, findings, onGo }: Prop
       {carries && (
         <>
           <Entry
-            label={kind === 'action' ? 'What it takes' : 'What it carries'}
+            label={kind === 'action' ? 'Parameters' : 'Payload'}
             width="100%"
-            placeholder="nothing; such as speed: float, line: enum:Line"
+            placeholder="none; for example speed: float, line: enum:Line"
             value={printFields(entry.fields)}
             read={fieldsRead}
             onTake={(fields) =>
@@ -166,7 +166,7 @@ export function EntryPanel({ index, base, entry, entries, findings, onGo }: Prop
         </>
       )}
       <p className="soft">
-        {entry.kind === 'event' && `Comes about: ${entry.about}. `}
+        {entry.kind === 'event' && `Cause: ${entry.about}. `}
         {entry.marks.join(' · ')}
       </p>
       {findings.map((f) => (
@@ -181,7 +181,7 @@ export function EntryPanel({ index, base, entry, entries, findings, onGo }: Prop
             kind === 'action'
               ? 'Done by'
               : kind === 'channel'
-                ? 'Told by'
+                ? 'Triggered by'
                 : kind === 'event'
                   ? 'Raised by'
                   : 'Declared with'
@@ -190,7 +190,7 @@ export function EntryPanel({ index, base, entry, entries, findings, onGo }: Prop
       )}
       {!carries && <NamedUses uses={named} />}
       {(kind === 'event' || kind === 'channel') && (
-        <Uses index={index} base={base} uses={uses.filter((u) => u.side === 'hears')} title="Heard by" />
+        <Uses index={index} base={base} uses={uses.filter((u) => u.side === 'hears')} title="Listeners" />
       )}
       <div className="row">
         <button

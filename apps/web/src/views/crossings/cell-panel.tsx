@@ -67,7 +67,7 @@ function Direction({
         <span className="mono">{from}</span> <span className="soft">to</span>{' '}
         <span className="mono">{to}</span>
       </h2>
-      {!cell && <p className="soft">says nothing to it</p>}
+      {!cell && <p className="soft">triggers nothing in it</p>}
       {cell && (
         <>
           <p>

@@ -26,7 +26,7 @@ const ORDER_WORDS = {
   document: 'as declared',
   name: 'by name',
   weight: 'heaviest first',
-  clusters: 'what talks together',
+  clusters: 'related together',
 } as const;
 
 /** Who talks to whom, as a matrix of senders against receivers. */
@@ -76,7 +76,7 @@ export function CrossingsView(): ReactNode {
             </option>
           ))}
         </select>
-        <span role="group" aria-label="Only what is" className="switch">
+        <span role="group" aria-label="Show only" className="switch">
           {CELL_FILTERS.map((f) => (
             <button
               key={f}
@@ -224,7 +224,7 @@ function CellTable({
           })}
         </tbody>
       </table>
-      {cells.length > MOST && <p className="soft">and {cells.length - MOST} pairs more</p>}
+      {cells.length > MOST && <p className="soft">and {cells.length - MOST} more pairs</p>}
     </div>
   );
 }
@@ -234,8 +234,8 @@ function Legend(): ReactNode {
     <div className="legend">
       <h2>How to read it</h2>
       <p>
-        A row says something to a column. The darker a cell, the more is delivered; its number counts the
-        deliveries over all copies.
+        Rows are senders, columns are receivers. The darker a cell, the more it delivers; its number counts
+        the deliveries over all copies.
       </p>
       <ul>
         <li>a cut corner: some of it goes through a channel</li>
@@ -243,7 +243,7 @@ function Legend(): ReactNode {
         <li>a dot: some of it is wired in code</li>
         <li>a frame: one of its bindings has a finding</li>
       </ul>
-      <p>Choose a cell to see its bindings, and what is said back.</p>
+      <p>Select a cell to see its bindings, and those in the other direction.</p>
     </div>
   );
 }

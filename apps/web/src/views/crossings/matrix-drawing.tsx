@@ -305,8 +305,8 @@ function paintNames(
   ctx.fillStyle = c.soft;
   ctx.font = '13px "Sofia Sans Semi Condensed"';
   ctx.textAlign = 'right';
-  ctx.fillText('says, down', NAMES - 8, HEAD - 12);
-  ctx.fillText('hears, across', NAMES - 8, HEAD - 30);
+  ctx.fillText('senders ↓', NAMES - 8, HEAD - 12);
+  ctx.fillText('receivers →', NAMES - 8, HEAD - 30);
 }
 
 function line(ctx: CanvasRenderingContext2D, x1: number, y1: number, x2: number, y2: number): void {

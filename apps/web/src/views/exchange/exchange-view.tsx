@@ -166,9 +166,10 @@ export function ExchangeView(): ReactNode {
               type="button"
               className="tick"
               disabled={unsaved}
-              title={unsaved ? 'Edits are still on their way' : 'One edit, which can be undone'}
+              title={unsaved ? 'Edits are still being saved' : 'One edit, which can be undone'}
               onClick={() => {
-                const what = came.kind === 'manifest' ? `merged ${came.file}` : `took over ${came.file}`;
+                const what =
+                  came.kind === 'manifest' ? `merged ${came.file}` : `replaced the project with ${came.file}`;
                 session.replaceBy(came.incoming.text, what, came.version);
                 setCame(null);
               }}

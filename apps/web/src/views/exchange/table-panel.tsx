@@ -50,7 +50,7 @@ export function TablePanel({
     return () => {
       current = false;
     };
-    // Read anew when the project has changed: what is there already may be another.
+    // Read anew when the project has changed: what already exists may be another.
   }, [session, text, file, kind, mapping, owner, isMaking, wishes, project]);
   if (fault !== '') {
     return (
@@ -138,7 +138,7 @@ export function TablePanel({
           title="One edit, which can be undone"
           onClick={() => {
             const made = needs.length > 0 ? `, made ${needsText(needs)}` : '';
-            const label = `brought in ${n} ${kindText(look.kind, n)} from ${file}${made}`.slice(0, 500);
+            const label = `imported ${n} ${kindText(look.kind, n)} from ${file}${made}`.slice(0, 500);
             if (changes && session.edit({ label, changes })) onDone();
           }}
         >

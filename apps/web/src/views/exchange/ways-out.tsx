@@ -27,7 +27,7 @@ export function WaysOut(): ReactNode {
     try {
       saveFile(file, type, await make());
     } catch (error) {
-      setFault(`${file} was not made: ${error instanceof Error ? error.message : String(error)}`);
+      setFault(`${file} was not exported: ${error instanceof Error ? error.message : String(error)}`);
     }
   };
   const ways: [string, string, ReactNode][] = [
@@ -90,7 +90,7 @@ export function WaysOut(): ReactNode {
       <span key="lines" className="row">
         <select
           className="line"
-          aria-label="What goes out as lines"
+          aria-label="What to export as lines"
           value={part}
           onChange={(e) => setPart(e.target.value)}
         >
@@ -156,7 +156,7 @@ export function WaysOut(): ReactNode {
         </p>
       )}
       <p className="soft">
-        The audit goes out from <Link to={`/p/${id}/audit`}>Audit</Link>, the list of all events from{' '}
+        Export the audit from <Link to={`/p/${id}/audit`}>Audit</Link>, the list of all events from{' '}
         <Link to={`/p/${id}/catalogue`}>Catalogue</Link>, builds from{' '}
         <Link to={`/p/${id}/builds`}>Builds</Link>.
       </p>

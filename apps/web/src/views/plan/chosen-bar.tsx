@@ -255,5 +255,5 @@ function readSize(text: string): Read<number> {
 function readName(owner: AssetIndex, id: string, text: string): Read<string> {
   const to = nameFromText(text, 'placement');
   if (to === '') return { error: 'a name needs a letter from A to Z' };
-  return to !== id && owner.placementAt.has(to) ? { error: `${to} is there already` } : { value: to };
+  return to !== id && owner.placementAt.has(to) ? { error: `${to} already exists` } : { value: to };
 }

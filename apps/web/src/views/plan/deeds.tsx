@@ -38,7 +38,7 @@ export function Deeds({
         <button
           type="button"
           className="word"
-          title="A quarter turn about the middle; [ and ] turn by 15 degrees"
+          title="Turn by 90 degrees about the middle; [ and ] turn by 15 degrees"
           onClick={onTurn}
         >
           Turn

@@ -70,7 +70,7 @@ export function PeerFields({ index, owner, chosen, onEdit }: Props): ReactNode {
             onEdit(setting(owner, ids, part, e.target.value === '' ? undefined : e.target.value))
           }
         >
-          <option value="">as around it</option>
+          <option value="">as its container</option>
           {value === '*' && (
             <option value="*" disabled>
               several

@@ -36,10 +36,10 @@ export function DropPanel({
         It holds {countText(asset.placements.length, 'placement')} and{' '}
         {countText(asset.bindings.length, 'binding')}.{' '}
         {where.length > 0 &&
-          `It stands in ${where.map((w) => `${w.id} (${w.n})`).join(', ')}; those stay, as placements of nothing.`}
+          `It stands in ${where.map((w) => `${w.id} (${w.n})`).join(', ')}; those placements stay, and name nothing.`}
       </p>
       <div role="status">
-        {!found && <span className="soft">Looking what the audit would say ...</span>}
+        {!found && <span className="soft">Checking findings ...</span>}
         {found?.added.slice(0, 5).map((f) => (
           <div key={f.fingerprint} className={`fault ${f.severity}`}>
             new: {f.message}

@@ -45,7 +45,7 @@ export function RemovalPanel({ index, owner, ids, onRemove, onClose }: Props): R
       </ul>
       <p role="status">
         {change === null ? (
-          <span className="soft">Looking what the audit would say ...</span>
+          <span className="soft">Checking findings ...</span>
         ) : (
           <>
             Alone: {change.added.length === 0 && 'no new finding'}
@@ -64,13 +64,13 @@ export function RemovalPanel({ index, owner, ids, onRemove, onClose }: Props): R
       </p>
       <div className="row">
         <button type="button" className="tick" aria-pressed="true" autoFocus onClick={() => onRemove(true)}>
-          With {naming.length === 1 ? 'that binding' : `those ${naming.length} bindings`}
+          Remove with {naming.length === 1 ? '1 binding' : `${naming.length} bindings`}
         </button>
         <button type="button" className="tick" onClick={() => onRemove(false)}>
-          Alone
+          Remove alone
         </button>
         <button type="button" className="tick" onClick={onClose}>
-          Keep
+          Cancel
         </button>
       </div>
     </section>

@@ -108,7 +108,7 @@ export function ProjectsView(): ReactNode {
         {incoming.report}
         {failed && (
           <div className="notice" role="alert">
-            <b>That was not done:</b> {failed.message}.
+            <b>This could not be done:</b> {failed.message}.
           </div>
         )}
         <Done action={actions.state} />

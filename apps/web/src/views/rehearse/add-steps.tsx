@@ -37,7 +37,7 @@ function TellChannel({ at, onStep }: { at: number; onStep: (step: Step) => void 
     <div className="row">
       <select
         className="line"
-        aria-label="Channel to tell"
+        aria-label="Channel to publish to"
         value={name}
         onChange={(e) => {
           setName(e.target.value);
@@ -88,7 +88,7 @@ function TellChannel({ at, onStep }: { at: number; onStep: (step: Step) => void 
           })
         }
       >
-        tell it
+        Publish
       </button>
     </div>
   );

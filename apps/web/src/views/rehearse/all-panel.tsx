@@ -125,7 +125,7 @@ function Coverage({
                       {place ? <Link to={place.href}>{b.binding}</Link> : b.binding}{' '}
                       <span className="soft">
                         {b.of > 1 ? `in ${b.of - b.served} of ${b.of} copies not` : 'not'} used
-                        {b.refused ? '; asked, and what it asks never held' : ''}
+                        {b.refused ? '; its condition was never true' : ''}
                       </span>
                     </li>
                   );

@@ -67,7 +67,7 @@ export function Log({
           onChange={(e) => setText(e.target.value)}
         />
         <button type="button" className="tick" aria-pressed={wrong} onClick={() => setWrong(!wrong)}>
-          what did not come about
+          refused and lost
         </button>
         <span className="soft">
           {shown.length} of {records.length + left}

@@ -187,7 +187,7 @@ function OneRehearsal({
         </div>
         <div className="happened">
           {records.length === 0 && run ? (
-            <div className="middle">Nothing happens in it yet.</div>
+            <div className="middle">It has no steps yet.</div>
           ) : (
             <LanesDrawing
               records={records}

@@ -74,5 +74,5 @@ export function stepText(step: Step): string {
     return `channel ${channel}${key === undefined ? '' : ` [${JSON.stringify(key)}]`} is told${told}`;
   }
   if ('expect' in step) return `expect ${step.expect.at} ${expectedText(step.expect)}`;
-  return step.pause ? 'the game pauses' : 'the game goes on';
+  return step.pause ? 'the game pauses' : 'the game resumes';
 }

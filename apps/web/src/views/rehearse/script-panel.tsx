@@ -136,7 +136,9 @@ export function ScriptPanel({ rehearsal, records, cursor, at, onName, onCursor }
         })}
       </ol>
       {rehearsal.steps.length === 0 && (
-        <p className="soft">No steps yet: press something on the plan, draw a walk, or tell a channel.</p>
+        <p className="soft">
+          No steps yet: press something on the plan, draw a walk, or publish to a channel.
+        </p>
       )}
       <AddSteps at={at} onStep={add} />
     </div>

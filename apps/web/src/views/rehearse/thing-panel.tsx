@@ -72,7 +72,7 @@ export function ThingPanel(props: Props): ReactNode {
           </label>
         )}
       </div>
-      {events.length === 0 && <p className="soft">It says nothing.</p>}
+      {events.length === 0 && <p className="soft">It has no events.</p>}
       <ul className="deedlist">
         {events.map((event) => (
           <EventDeed
@@ -221,11 +221,11 @@ const DEEDS: Record<Cause['type'], string> = {
   'area-leave': 'leave here',
   use: 'use this',
   press: 'press this',
-  start: 'let it start',
-  destroyed: 'let it end',
-  timer: 'let it tick',
-  change: 'say it changed',
-  code: 'let the game say',
+  start: 'start it',
+  destroyed: 'destroy it',
+  timer: 'let its timer run out',
+  change: 'change its property',
+  code: 'raise it from code',
   raised: 'raise',
 };
 function deedText(cause: Cause): string {

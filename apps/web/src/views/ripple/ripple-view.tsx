@@ -64,7 +64,7 @@ export function RippleView(): ReactNode {
         />
         <span role="group" aria-label="Which way" className="switch">
           <Choice text="what follows" on={way === 'on'} onChoose={() => begin(start, 'on')} />
-          <Choice text="what came before" on={way === 'back'} onChoose={() => begin(start, 'back')} />
+          <Choice text="what leads here" on={way === 'back'} onChoose={() => begin(start, 'back')} />
         </span>
         <span role="group" aria-label="Columns by" className="switch">
           <Choice text="hops" on={axis === 'hops'} onChoose={() => go({ axis: '' })} />
@@ -107,7 +107,7 @@ export function RippleView(): ReactNode {
               <span className="soft"> · a hollow line has a condition</span>
             )}{' '}
             <PictureMenu
-              title={`${way === 'on' ? 'What follows' : 'What came before'} ${startText(start)}`}
+              title={`${way === 'on' ? 'What follows' : 'What leads here'} ${startText(start)}`}
               drawing={() => document.querySelector<SVGSVGElement>('.ripplepane svg[data-whole="true"]')}
               none="This ripple is too large for one picture; fold it, or copy it as Mermaid or DOT."
               diagram={() => rippleDiagram(ripple, startText(start))}

@@ -25,10 +25,12 @@ export function TrialBar({
     <div className="trial" role="status" aria-label="Trial">
       <b>Trial: {countText(muted.length, 'binding')} off</b>
       <span>
-        {gone === 0 ? 'nothing falls away' : `${countText(gone, 'action')} fall${gone === 1 ? 's' : ''} away`}
+        {gone === 0
+          ? 'everything is still reached'
+          : `${countText(gone, 'action')} fall${gone === 1 ? 's' : ''} away`}
       </span>
       <span className="trialfindings">
-        {!found && <span className="soft">looking what the audit would say ...</span>}
+        {!found && <span className="soft">checking findings ...</span>}
         {found && found.added.length === 0 && found.gone.length === 0 && 'no finding changes'}
         {found && found.gone.length > 0 && (
           <span title={found.gone.map((f) => f.message).join('\n')}>

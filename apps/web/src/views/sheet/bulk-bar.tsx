@@ -36,7 +36,7 @@ const WITH_VALUE: Partial<Record<Deed, string>> = {
   delay: 'seconds',
   action: 'action',
   receiver: 'receiver, such as brake-2',
-  key: 'value or @property; nothing takes it away',
+  key: 'value or @property; empty removes it',
   asks: 'condition, such as $speed > 12',
   asksAlso: 'condition, such as $speed > 12',
 };
@@ -73,7 +73,7 @@ export function BulkBar({
     onDone();
   };
   return (
-    <section className="bulk" aria-label="Change what is chosen">
+    <section className="bulk" aria-label="Change the selected bindings">
       <div className="row">
         <b>{countText(rows.length, 'binding')} chosen</b>
         <button type="button" className="word" title="C" onClick={onCopy}>
@@ -163,9 +163,9 @@ function Outcome({
   const same = total - plan.steps.length - plan.left.length;
   return (
     <span className="soft">
-      {same > 0 && `${same} already so. `}
+      {same > 0 && `${same} already set. `}
       {plan.left.length > 0 && `${plan.left.length} left out: ${plan.left[0].why}. `}
-      {plan.changes.length > 0 && !found && 'Looking what the audit would say ...'}
+      {plan.changes.length > 0 && !found && 'Checking findings ...'}
       {found && found.added.length + found.gone.length === 0 && 'No finding would change.'}
       {found &&
         (['error', 'warning', 'info'] as const).map((s) => {

@@ -190,7 +190,7 @@ function groupOf({ owner, binding: { from, to, if: asked } }: SheetRow, group: G
     case 'channel':
       return 'channel' in from ? `#${from.channel}` : 'channel' in to ? `#${to.channel}` : 'no channel';
     case 'question':
-      return printConditions(asked) || 'asks nothing';
+      return printConditions(asked) || 'no condition';
     case 'none':
       return '';
   }

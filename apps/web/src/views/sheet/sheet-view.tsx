@@ -175,7 +175,7 @@ export function SheetView(): ReactNode {
           </span>
           {among.length > 0 && (
             <button type="button" className="tick" aria-pressed="true" onClick={() => go({ among: '' })}>
-              these {among.length} alone
+              only these {among.length}
             </button>
           )}
           <span className="grow" />
@@ -194,7 +194,7 @@ export function SheetView(): ReactNode {
         />
       ) : (
         <div className="middle">
-          {all.length === 0 ? 'There are no bindings here yet.' : 'No binding fits the filter.'}
+          {all.length === 0 ? 'There are no bindings here yet.' : 'No binding matches the filter.'}
           {all.length > 0 && (
             <button
               type="button"

@@ -46,7 +46,7 @@ export function AskLine({
     const label =
       conditions.length > 0
         ? `${asset}: ${binding.id} acts only ${printConditions(conditions)}`
-        : `${asset}: ${binding.id} asks nothing any more`;
+        : `${asset}: ${binding.id} no longer has a condition`;
     const change = { op: 'replace', list: 'bindings', asset, id: binding.id, item } as const;
     if (!onEdit({ label, changes: [change] })) return false;
     onClose();
@@ -57,14 +57,16 @@ export function AskLine({
       <LineInput
         label="if"
         placeholder="$speed > 12 and @calm = false"
-        hint="What is carried by $, the sender’s properties by @. Enter with an empty line asks nothing."
+        hint="$ names payload fields, @ the sender’s properties. Enter on an empty line removes the condition."
         text={asksText(binding.if)}
         autoFocus
         complete={complete}
         read={read}
         warn={warn}
         does={(asked) =>
-          asked.length > 0 ? `Enter lets it act only ${printConditions(asked)}` : 'Enter lets it act always'
+          asked.length > 0
+            ? `Enter sets the condition: ${printConditions(asked)}`
+            : 'Enter removes the condition'
         }
         onTake={take}
         onLeave={onClose}

@@ -20,7 +20,7 @@ export function ChannelCompany({
   return (
     <section className="company" aria-label={`All on #${channel}`}>
       <Side title="Published by" uses={publish} text={(b) => printFrom(b)} keyOf={keyPublished} base={base} />
-      <Side title="Heard by" uses={hear} text={(b) => printTo(b)} keyOf={keyHeard} base={base} />
+      <Side title="Listeners" uses={hear} text={(b) => printTo(b)} keyOf={keyHeard} base={base} />
     </section>
   );
 }
@@ -58,7 +58,7 @@ function Side({
           );
         })}
         {uses.length > MOST && <li className="soft">and {uses.length - MOST} more</li>}
-        {uses.length === 0 && <li className="soft">nobody</li>}
+        {uses.length === 0 && <li className="soft">none</li>}
       </ul>
     </div>
   );

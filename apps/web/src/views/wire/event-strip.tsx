@@ -123,7 +123,7 @@ export function EventStrip(props: Props): ReactNode {
         )}
         <div className="under">
           {bindings.length === 0 && (
-            <span className="soft">{channel ? 'nobody here hears it' : 'nobody hears this'}</span>
+            <span className="soft">{channel ? 'no listeners here' : 'no listeners'}</span>
           )}
           {!strip.missing && (
             <button type="button" className="word" onClick={props.onAdd}>

@@ -71,7 +71,7 @@ export function BindingFields({ params, scope, draft, faults, onChange, keyed, s
             className="line code"
             style={{ width: 40 }}
             inputMode="numeric"
-            aria-label="Limit: raises served at most"
+            aria-label="Limit: how often it may run"
             aria-invalid={faults.has('limit')}
             value={draft.limit}
             onChange={(e) => onChange({ ...draft, limit: e.target.value })}

@@ -67,7 +67,7 @@ export function OwnWiring({
               aria-label={`${b.id} off in ${at}`}
               onClick={() =>
                 put(
-                  `${at}: ${b.id} ${off.has(b.id) ? 'on again' : 'muted here'}`,
+                  `${at}: ${b.id} ${off.has(b.id) ? 'unmuted' : 'muted here'}`,
                   muting(placement, b.id, !off.has(b.id)),
                 )
               }
@@ -83,7 +83,7 @@ export function OwnWiring({
               type="button"
               className="tick"
               aria-pressed="true"
-              onClick={() => put(`${at}: ${m.id} is muted no more`, muting(placement, m.id, false))}
+              onClick={() => put(`${at}: ${m.id} is unmuted`, muting(placement, m.id, false))}
             >
               muted here
             </button>
@@ -99,7 +99,7 @@ export function OwnWiring({
               <button
                 type="button"
                 className="word"
-                onClick={() => put(`${at}: ${property} as usual`, withoutValue(placement, property))}
+                onClick={() => put(`${at}: ${property} reset`, withoutValue(placement, property))}
               >
                 Reset
               </button>

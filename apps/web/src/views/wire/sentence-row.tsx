@@ -8,6 +8,7 @@ import {
   type ProjectIndex,
   type SelectedNow,
   assetAtPath,
+  bindingWords,
   freeBindingId,
   oneForEachValue,
   printBinding,
@@ -101,12 +102,16 @@ export function SentenceRow(props: Props): ReactNode {
       groups: [
         [
           { label: 'Change', keys: 'Enter', onDo: () => setOpen(true) },
-          { label: binding.if ? 'Change what it asks' : 'Only if …', keys: 'I', onDo: () => setAsking(true) },
+          {
+            label: binding.if ? 'Change its condition' : 'Add a condition …',
+            keys: 'I',
+            onDo: () => setAsking(true),
+          },
           { label: off ? 'Unmute' : 'Mute', keys: 'M', onDo: mute },
           ...('channel' in binding.to
             ? [
                 {
-                  label: 'Hear it in a scene',
+                  label: 'Listen in a scene',
                   keys: 'H',
                   onDo: () => 'channel' in binding.to && props.onHear(binding.to.channel),
                 },
@@ -158,7 +163,7 @@ export function SentenceRow(props: Props): ReactNode {
         className="plain said"
         aria-expanded={open}
         aria-keyshortcuts="Delete I M C H Alt+ArrowUp Alt+ArrowDown"
-        title={`${printBinding(binding)}\nEnter changes it, Delete removes it, I asks before it acts, M mutes it, C copies it as a line, Alt+↑↓ moves it; a right click shows all`}
+        title={`${printBinding(binding)}\nEnter changes it, Delete removes it, I sets a condition, M mutes it, C copies it as a line, Alt+↑↓ moves it; a right click shows all`}
         onClick={() => setOpen(!open)}
         onKeyDown={onKeyDown}
       >
@@ -167,12 +172,7 @@ export function SentenceRow(props: Props): ReactNode {
       </button>
       <span className="marks">
         {!asking && !open && (
-          <button
-            type="button"
-            className="word asks"
-            title="Acts only if … (I)"
-            onClick={() => setAsking(true)}
-          >
+          <button type="button" className="word asks" title="Condition (I)" onClick={() => setAsking(true)}>
             if
           </button>
         )}
@@ -180,7 +180,7 @@ export function SentenceRow(props: Props): ReactNode {
           <button
             type="button"
             className="word"
-            title="Hears it in a scene (H)"
+            title="Listen in a scene (H)"
             onClick={() => 'channel' in binding.to && props.onHear(binding.to.channel)}
           >
             {heardBy(index, binding.to.channel)}
@@ -390,11 +390,15 @@ function paramsOf(
 
 /** "heard by 3", so that it shows when nobody does. */
 function heardBy(index: ProjectIndex, channel: string): string {
-  return `heard by ${hearersOf(index, channel) || 'nobody'}`;
+  return `heard by ${hearersOf(index, channel) || 'no one'}`;
 }
-function removal(owner: AssetIndex, { id }: Binding): ChangeSet {
+function removal(owner: AssetIndex, binding: Binding): ChangeSet {
   const asset = owner.decl.id;
-  return { label: `${asset}: removed ${id}`, changes: [{ op: 'remove', list: 'bindings', asset, id }] };
+  const { id } = binding;
+  return {
+    label: `${asset}: removed ${bindingWords(binding)}`,
+    changes: [{ op: 'remove', list: 'bindings', asset, id }],
+  };
 }
 /** One for each value of a field, so that each has its own answer. */
 function eachValue(
@@ -403,7 +407,7 @@ function eachValue(
   binding: Binding,
   { name, type }: Field,
 ): ChangeSet {
-  const label = `${owner.decl.id}: one ${binding.id} for each ${name}`;
+  const label = `${owner.decl.id}: one binding for each ${name}: ${bindingWords(binding)}`;
   return { label, changes: oneForEachValue(owner, binding, name, valuesOfType(index, type)) };
 }
 /** The same once more, right behind it. */
@@ -412,18 +416,21 @@ function duplication(owner: AssetIndex, binding: Binding): ChangeSet {
   const id = freeBindingId(owner, binding.id.replace(/-\d+$/, ''));
   const index = owner.bindingAt.get(binding.id)! + 1;
   return {
-    label: `${asset}: duplicated ${binding.id}`,
+    label: `${asset}: duplicated ${bindingWords(binding)}`,
     changes: [{ op: 'insert', list: 'bindings', asset, index, item: { ...binding, id } }],
   };
 }
 function muting(owner: AssetIndex, binding: Binding): ChangeSet {
   const { enabled, ...rest } = binding;
   const muted = enabled !== false;
-  const label = `${owner.decl.id}: ${muted ? 'muted' : 'unmuted'} ${binding.id}`;
+  const label = `${owner.decl.id}: ${muted ? 'muted' : 'unmuted'} ${bindingWords(binding)}`;
   return { label, changes: [replace(owner, muted ? { ...rest, enabled: false } : rest)] };
 }
 function replacement(owner: AssetIndex, binding: Binding): ChangeSet {
-  return { label: `${owner.decl.id}: changed ${binding.id}`, changes: [replace(owner, binding)] };
+  return {
+    label: `${owner.decl.id}: changed to ${bindingWords(binding)}`,
+    changes: [replace(owner, binding)],
+  };
 }
 function replace(owner: AssetIndex, item: Binding): ChangeSet['changes'][number] {
   return { op: 'replace', list: 'bindings', asset: owner.decl.id, id: item.id, item };

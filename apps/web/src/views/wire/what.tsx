@@ -113,7 +113,7 @@ export function What({
             onFocus={() => setNamed(a.name)}
             onClick={() => take(a)}
           >
-            <b>{channel === null ? a.name : `tell #${channel}`}</b>
+            <b>{channel === null ? a.name : `publish to #${channel}`}</b>
             <span className="mono">{argsText(draftFor(a), a)}</span>
             <span className="grow soft">
               {wired.has(a.name) ? 'already wired' : a === action ? 'Enter wires' : ''}
@@ -213,7 +213,7 @@ function useTaken(
 function companyOn(index: ProjectIndex, channel: string): string {
   const { publish, hear } = meetingOn(index, channel);
   const one = (n: number, verb: string, many: string): string =>
-    n === 0 ? `nobody ${verb}` : n === 1 ? `1 binding ${verb}` : `${n} bindings ${many}`;
+    n === 0 ? `none ${verb}` : n === 1 ? `1 binding ${verb}` : `${n} bindings ${many}`;
   return `On #${channel} ${one(publish.length, 'publishes', 'publish')}, ${one(hear.length, 'hears', 'hear')} so far.`;
 }
 
@@ -226,7 +226,7 @@ function loadNotes(index: ProjectIndex, owner: AssetIndex, picked: readonly stri
     const scene = index.assets[index.assetAt.get(id) ?? -1];
     if (!scene) return [];
     const { always, sets, without } = loadedTogether(index, owner, scene);
-    if (always) return [`${id} is there whenever ${owner.decl.id} is.`];
+    if (always) return [`${id} is loaded whenever ${owner.decl.id} is.`];
     if (sets.length === 0)
       return [`No load set holds both ${owner.decl.id} and ${id}: it would never arrive.`];
     const missing = without.length > 0 ? `; not in ${without.join(', ')}` : '';

@@ -26,7 +26,7 @@ export function WhichFields({
         onChange={(e) => onChange({ ...which, match: e.target.value })}
       >
         <option value="">any</option>
-        <option value="all">all, on purpose</option>
+        <option value="all">all, as intended</option>
         {asset.properties.map((p) => (
           <option key={p.name} value={p.name}>
             {p.name} ={p.isKey ? ' (key)' : ''}
@@ -52,7 +52,7 @@ export function WhichFields({
         value={within}
         onChange={(e) => onChange({ ...which, within: e.target.value as Which['within'] })}
       >
-        <option value="asset">in here</option>
+        <option value="asset">in this asset</option>
         <option value="project">in all scenes</option>
       </select>
       <Tick text="first only" on={first} onSet={(on) => onChange({ ...which, first: on })} />

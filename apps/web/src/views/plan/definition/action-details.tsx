@@ -48,7 +48,7 @@ export function ActionDetails({
           onSet={(on) => onSet(without({ ...action, expectsSender: on }, 'expectsSender', !on))}
         />
         <Tick
-          text="also asleep"
+          text="also while asleep"
           on={action.whileAsleep === true}
           onSet={(on) => onSet(without({ ...action, whileAsleep: on }, 'whileAsleep', !on))}
         />

@@ -103,7 +103,7 @@ export function AssetDetails({
               value={decl.mark ?? ''}
               onChange={(e) => onSet('mark', e.target.value === '' ? undefined : e.target.value)}
             >
-              <option value="">{markOf({ ...decl, mark: undefined })} (by what it declares)</option>
+              <option value="">{markOf({ ...decl, mark: undefined })} (automatic)</option>
               {MARKS.map((m) => (
                 <option key={m} value={m}>
                   {m}
@@ -122,7 +122,7 @@ export function AssetDetails({
           />
         )}
         <Tick
-          text="answers in pause"
+          text="active while paused"
           on={decl.runsInPause === true}
           onSet={(on) => onSet('runsInPause', on ? true : undefined)}
         />

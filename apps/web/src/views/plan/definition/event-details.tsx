@@ -71,7 +71,7 @@ export function EventDetails({
           onSet={(on) => onSet(without({ ...event, expectsListener: on }, 'expectsListener', !on))}
         />
         <Tick
-          text="also in pause"
+          text="also while paused"
           on={event.raisedInPause === true}
           onSet={(on) => onSet(without({ ...event, raisedInPause: on }, 'raisedInPause', !on))}
         />

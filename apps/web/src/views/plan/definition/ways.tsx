@@ -18,7 +18,7 @@ export function Ways({ asset, declaration }: { asset: AssetIndex; declaration: D
         {effects.length === 0
           ? [
               <span key="none" className="soft">
-                nothing inside; the game’s code does it
+                no effects; the game’s code does it
               </span>,
             ]
           : effects.map((e, i) => <Step key={i} asset={asset} effect={e} />)}
