@@ -128,7 +128,7 @@ test('a document is put in as a build, or refused with the place where it is bro
   const document = (await demo.document()) as { assets: { bindings?: object[] }[] };
   document.assets[0].bindings!.pop();
   await choose(JSON.stringify(document));
-  await expect(page.getByRole('region', { name: 'Build from elsewhere' })).toContainText('put in by');
+  await expect(page.getByRole('region', { name: 'Build from elsewhere' })).toContainText('imported by');
   await expect(lines(page)).toHaveCount(1);
   await expect(lines(page)).toContainText('new');
   const download = page.waitForEvent('download');

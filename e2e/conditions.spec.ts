@@ -47,7 +47,7 @@ test('a binding asks before it acts: by keys, by pointing, in the editor, and th
   await sentences.last().hover();
   await sentences.last().getByRole('button', { name: 'if', exact: true }).click();
   await page.getByRole('option', { name: '$tone = "deep"' }).click();
-  await page.getByRole('button', { name: 'Enter lets it act only if $tone = "deep"' }).click();
+  await page.getByRole('button', { name: 'Enter sets the condition: if $tone = "deep"' }).click();
   await expect(sentences.last()).toContainText('if $tone = "deep"');
   // What is wrong is told where it is typed.
   await sentences.last().locator('.said').focus();
@@ -149,15 +149,15 @@ test('the sheet finds what asks, groups by it, and lets many ask, as one undo', 
   await page.goto(`${base}/wire/sheet?scope=quay`);
   const rows = page.locator('[data-row]');
   await expect(rows).toHaveCount(4);
-  await page.getByRole('button', { name: 'Asking', exact: true }).click();
+  await page.getByRole('button', { name: 'With a condition', exact: true }).click();
   await expect(rows).toHaveCount(1);
-  await page.getByRole('button', { name: 'Asking', exact: true }).click();
+  await page.getByRole('button', { name: 'With a condition', exact: true }).click();
   await page.getByLabel('Only this question').click();
   await page.getByRole('option', { name: /^\$force/ }).click();
   await expect(rows).toHaveCount(1);
   await page.getByLabel('Only this question').press('Escape');
   await page.goto(`${base}/wire/sheet?scope=quay&group=question`);
-  await expect(page.locator('.heading').first()).toContainText('asks nothing');
+  await expect(page.locator('.heading').first()).toContainText('no condition');
   await page.getByRole('listbox', { name: 'Bindings' }).focus();
   await page.keyboard.press('Control+a');
   await page.getByLabel('Change', { exact: true }).selectOption('asksAlso');

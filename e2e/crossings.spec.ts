@@ -19,8 +19,8 @@ test('after a month: who talks to whom, by which bindings, and what is said back
   await cell.getByRole('link', { name: 'All of them in the sheet' }).first().click();
   const rows = page.locator('[data-row]');
   await expect(rows.first()).toBeVisible();
-  await expect(page.getByRole('button', { name: /^these \d+ alone/ })).toBeVisible();
-  await page.getByRole('button', { name: /^these \d+ alone/ }).click();
+  await expect(page.getByRole('button', { name: /^only these \d+/ })).toBeVisible();
+  await page.getByRole('button', { name: /^only these \d+/ }).click();
   await expect(page.getByText('209 bindings')).toBeVisible();
 });
 

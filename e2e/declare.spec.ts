@@ -64,7 +64,7 @@ test('a line that is typed makes what it names; what is made can be said otherwi
   const wire = page.getByPlaceholder(/^when mast-2/);
   await wire.fill('when bell-1.onRung do lamp-1.light(colour = "red") once');
   await page
-    .getByRole('button', { name: 'Enter adds it and makes lamp-1, the prefab Lamp and light' })
+    .getByRole('button', { name: 'Enter adds it and creates lamp-1, the prefab Lamp and light' })
     .waitFor();
   await wire.press('Enter');
   await expect(wire).toHaveValue('');
@@ -97,7 +97,9 @@ test('a name that looks misspelt is asked about, and nothing of it is made', asy
   const { id } = await harbour(page, server, 'Slips');
   const wire = page.getByPlaceholder(/^when mast-2/);
   await wire.fill('when bell-1.onRang do gaet-2.open');
-  await expect(page.getByText('Enter asks: onRang is not there; is it onRung?')).toBeVisible();
+  await expect(
+    page.getByText('onRang does not exist. Did you mean onRung? Enter lets you decide'),
+  ).toBeVisible();
   await wire.press('Enter');
   const asked = panel(page).locator('[data-need="event:Bell/onRang"]');
   await expect(asked).toContainText('onRang does not exist. Did you mean');
@@ -158,7 +160,7 @@ test('what dangles is made where it is told', async ({ page, server }) => {
   const sentence = strip(page, 'onRung').locator('.sentence', { hasText: 'mast-1' });
   await expect(sentence).toContainText('"mast-1" is not in quay');
   await sentence.getByRole('button', { name: 'Fix', exact: true }).click();
-  await sentence.getByRole('button', { name: /^Make mast-1/ }).click();
+  await sentence.getByRole('button', { name: /^Create mast-1/ }).click();
   await expect(sentence).not.toContainText('is not in quay');
   await saved(page);
   expect((await scene(server, id, 'quay')).placements!.map((p) => p.id)).toContain('mast-1');

@@ -50,7 +50,7 @@ test('a document is shown against what is here before it is stored, and taken ov
   await report.getByRole('button', { name: 'Replace this project' }).click();
   await expect(page.getByRole('button', { name: 'Undo' })).toHaveAttribute(
     'title',
-    /took over from-ines.json/,
+    /replaced the project with from-ines.json/,
   );
   await saved(page);
   expect(await demo.document()).toEqual({ ...document, mood: 'stormy' });

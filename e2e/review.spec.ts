@@ -48,7 +48,7 @@ test('all findings of a kind are cured at once, after what is done for each is s
   await page.getByRole('button', { name: /^Fix all/ }).click();
   const alike = page.getByRole('group', { name: 'Fixes for all of this kind' });
   await expect(alike.locator('summary')).toContainText(/takes \d+ findings away/);
-  await alike.getByRole('button', { name: /^Do all/ }).click();
+  await alike.getByRole('button', { name: /^Apply all/ }).click();
   await expect(page.locator('.findingrow')).toHaveCount(0);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.locator('.findingrow')).toHaveCount(before);

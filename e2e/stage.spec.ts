@@ -110,7 +110,7 @@ test('a widget is drawn in proportion, chosen by pointing and by keys', async ({
   const boxes = page.getByRole('group', { name: 'Parts of LineBoard' });
   await expect(boxes.getByRole('button')).toHaveCount(3);
   await expect(boxes.getByRole('button', { name: 'east, LineTile' })).toContainText(
-    'says onPressed, onHoldAsked',
+    'events: onPressed, onHoldAsked',
   );
   await boxes.getByRole('button', { name: 'west, LineTile' }).click();
   await expect(page.getByLabel('Name', { exact: true })).toHaveValue('west');

@@ -350,7 +350,7 @@ test('a small game from nothing by pointer alone, with the names typed', async (
   await scope('upper-lock');
   await sender('lever-1');
   await wire('onPulled', 'gate-1', /open/);
-  await wire('onHeld', '#water', /tell/, async () => {
+  await wire('onHeld', '#water', /publish/, async () => {
     const key = page.locator('.finder').getByLabel('Key on the channel');
     await click(key);
     await type('@line');

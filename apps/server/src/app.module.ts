@@ -23,6 +23,8 @@ import { LiveController } from './live/live.controller.js';
 import { LiveService } from './live/live.service.js';
 import { Notices } from './database/notices.js';
 import { Presence } from './live/presence.js';
+import { PicturesController } from './pictures/pictures.controller.js';
+import { PicturesService } from './pictures/pictures.service.js';
 import { ProjectImport } from './projects/project.import.js';
 import { ProjectList } from './projects/project-list.js';
 import { ProjectStates } from './projects/project-states.js';
@@ -58,6 +60,7 @@ export class AppModule {
         BuildsController,
         ExchangeController,
         LiveController,
+        PicturesController,
         HealthController,
       ],
       providers: [
@@ -77,6 +80,7 @@ export class AppModule {
         BuildStore,
         BuildsService,
         Notices,
+        PicturesService,
         Presence,
         LiveService,
       ],

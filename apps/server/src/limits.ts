@@ -2,6 +2,8 @@
  * Every bound of the server in one place. Sizes are in bytes of what is unpacked, times in milliseconds. Bounds of the
  * documents themselves are the core's.
  */
+import { MOST_PICTURE_BYTES } from '@oquel/core';
+
 const KiB = 1024;
 const MiB = 1024 * KiB;
 
@@ -19,6 +21,8 @@ export const LIMITS = {
     largeAtOnce: 2,
     largeWaiting: 8,
     largeWait: 30_000,
+    /** A picture under a plan. */
+    picture: MOST_PICTURE_BYTES,
   },
   database: {
     connections: 12,

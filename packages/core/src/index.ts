@@ -181,6 +181,18 @@ export type { Heaviest, HeaviestStep } from './ripple/heaviest.js';
 export { proofTracks, nodeName, type ProofRow, type ProofTrack } from './proof/proof-rows.js';
 export { namesText, type NamesText } from './proof/names-text.js';
 export { bindingWords } from './wireline/binding-words.js';
+export {
+  fittedBackdrop,
+  MOST_PICTURE_BYTES,
+  MOST_PICTURES,
+  PICTURE_NAME,
+  pictureKind,
+  PICTURES_FOLDER,
+  picturesOf,
+  pictureType,
+  scaledBackdrop,
+  type PictureKind,
+} from './project/pictures.js';
 export type { RippleStart } from './ripple/start.js';
 export { narrowed, type RippleFilter } from './ripple/narrow.js';
 export {

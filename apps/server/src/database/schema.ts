@@ -73,6 +73,13 @@ export interface Tables {
     reason: string;
     key: string | null;
   };
+  pictures: {
+    project_id: string;
+    /** A hash of the bytes, and the kind. */
+    name: string;
+    at: Generated<Date>;
+    bytes: Buffer;
+  };
   presence: {
     project_id: string;
     /** One window. */

@@ -6,6 +6,8 @@ import { badRequest, busy, ProblemError } from './problem.js';
 
 /** Where a whole document is sent: as a project, over a project, as a manifest of the game, as a build. */
 const DOCUMENT = /^\/api\/projects(\/[^/]+\/(replace|declarations|builds\/import))?\/?$/;
+/** Where a picture is sent. */
+const PICTURE = /^\/api\/projects\/[^/]+\/pictures\/?$/;
 /** Where changes are sent, which may be many. */
 const EDITS = /^\/api\/projects\/[^/]+\/edits\/?$/;
 
@@ -17,13 +19,15 @@ export function bodyParsers(): RequestHandler[] {
   const type = (): boolean => true;
   const document = documentBody(LIMITS.body.document);
   const json = express.raw({ type, limit: LIMITS.body.json });
+  const picture = express.raw({ type, limit: LIMITS.body.picture });
   const turns = new Turns();
   return [
     (request, response, next) => void turns.take(request, response).then(() => next(), next),
     (request, response, next) => {
       const isDocument = /^(POST|PUT)$/.test(request.method) && DOCUMENT.test(request.path);
-      const stays = isDocument || EDITS.test(request.path);
-      (isDocument ? document : json)(request, response, (error?: unknown) => {
+      const isPicture = request.method === 'POST' && PICTURE.test(request.path);
+      const stays = isDocument || isPicture || EDITS.test(request.path);
+      (isDocument ? document : isPicture ? picture : json)(request, response, (error?: unknown) => {
         if (error || stays) return next(error);
         try {
           if (Buffer.isBuffer(request.body)) request.body = jsonBody(request.body);

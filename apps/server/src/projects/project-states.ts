@@ -72,6 +72,8 @@ export class ProjectStates implements OnModuleInit, OnModuleDestroy {
             tx,
           );
         }
+        await sql`insert into pictures (project_id, name, bytes)
+          select ${copy}::uuid, name, bytes from pictures where project_id = ${id}`.execute(tx);
         return copy;
       });
   }

@@ -59,6 +59,23 @@ export function importDocument(text: string): Promise<Schemas['ImportedDto']> {
   const query = { key: crypto.randomUUID() };
   return settle(api.POST('/api/projects', { params: { query }, ...asText(text), ...long() }));
 }
+/** Where a stored picture is to be had; for drawings. */
+export function pictureHref(id: string, name: string): string {
+  return `/api/projects/${id}/pictures/${name}`;
+}
+export function storePicture(id: string, bytes: Uint8Array): Promise<Schemas['PictureDto']> {
+  const body = new Blob([bytes as Uint8Array<ArrayBuffer>]);
+  const raw = { body: body as unknown as string, bodySerializer: (b: unknown) => b as Blob };
+  const headers = { 'Content-Type': 'application/octet-stream' };
+  return settle(
+    api.POST('/api/projects/{id}/pictures', { params: { path: { id } }, ...raw, headers, ...long() }),
+  );
+}
+/** The bytes of a picture; null where it is not stored. */
+export async function readPicture(id: string, name: string): Promise<Uint8Array | null> {
+  const answer = await fetch(pictureHref(id, name), long());
+  return answer.ok ? new Uint8Array(await answer.arrayBuffer()) : null;
+}
 export function sendEdit(id: string, body: Schemas['EditDto']): Promise<Edits> {
   const limit = body.changes.length > 500 ? long() : soon();
   return settle(api.POST('/api/projects/{id}/edits', { params: { path: { id } }, body, ...limit }));

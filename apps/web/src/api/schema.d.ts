@@ -293,6 +293,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/declarations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Bring declarations and placements to what a manifest of the game says; an edit that can be undone */
+        put: operations["ExchangeController_declare"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/live": {
         parameters: {
             query?: never;
@@ -321,6 +338,40 @@ export interface paths {
         put?: never;
         /** Say for which windows a stream speaks, and where they are */
         post: operations["LiveController_windows"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Store a picture that can lie under a plan: PNG, JPEG, WebP or SVG */
+        post: operations["PicturesController_store"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/pictures/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A picture */
+        get: operations["PicturesController_read"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -642,6 +693,13 @@ export interface components {
         };
         WindowsDto: {
             windows: components["schemas"]["WindowDto"][];
+        };
+        PictureDto: {
+            /**
+             * @description Its name: a hash of its bytes, and its kind
+             * @example 0a0a0a0a0a0a0a0a0a0a0a0a0a0a0a0a.png
+             */
+            name: string;
         };
         HealthDto: {
             /** @enum {string} */
@@ -1184,6 +1242,47 @@ export interface operations {
             };
         };
     };
+    ExchangeController_declare: {
+        parameters: {
+            query: {
+                /** @description Who makes it. */
+                who: string;
+                /** @description A request with a key that is known is not done twice. */
+                key?: string;
+                /** @description Names the browser that it comes from: undo and redo take its own edits. */
+                author?: string;
+                /** @description A sentence for the history. */
+                label: string;
+                /** @description The version that the document was compared with. */
+                base: number;
+                /** @description The version that the client has. */
+                have?: number;
+                /** @description By which it is known again what came from here. */
+                origin?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        /** @description The manifest, oquel.declarations/1 */
+        requestBody: {
+            content: {
+                "application/json": Record<string, never>;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EditsDto"];
+                };
+            };
+        };
+    };
     LiveController_stream: {
         parameters: {
             query: {
@@ -1227,6 +1326,54 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    PicturesController_store: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        /** @description The bytes of the picture */
+        requestBody: {
+            content: {
+                "application/json": string;
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PictureDto"];
+                };
+            };
+        };
+    };
+    PicturesController_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
             };
         };
     };

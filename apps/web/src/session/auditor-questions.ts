@@ -97,9 +97,9 @@ export abstract class AuditorQuestions {
     await this.auditing;
     return this.auditor.lines(owner, text, ask);
   }
-  async zip(): Promise<Uint8Array> {
+  async zip(pictures: readonly (readonly [string, Uint8Array])[] = []): Promise<Uint8Array> {
     await this.auditing;
-    return this.auditor.zip();
+    return this.auditor.zip(pictures);
   }
   async graph(as: 'graphml' | 'csv'): Promise<string> {
     await this.auditing;

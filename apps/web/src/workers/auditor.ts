@@ -203,8 +203,8 @@ export class Auditor {
   lines(owner: string, text: string, ask: NoteAsk): ReadLines {
     return readLines(this.live.context.index, owner, text, ask);
   }
-  zip(): Uint8Array {
-    return zipOf(this.live.project);
+  zip(pictures: readonly (readonly [string, Uint8Array])[]): Uint8Array {
+    return zipOf(this.live.project, pictures);
   }
   graph(as: 'graphml' | 'csv'): string {
     const { g } = this.live.context;

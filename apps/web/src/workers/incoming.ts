@@ -3,6 +3,9 @@ import {
   BrokenDocument,
   fromFolder,
   mergeManifest,
+  PICTURE_NAME,
+  PICTURES_FOLDER,
+  picturesOf,
   MergeRefused,
   PROJECT_FILE,
   ProjectTooLarge,
@@ -25,6 +28,8 @@ export interface Incoming {
   /** Pointers of properties that stand more than once; the last of each counts. */
   repeated: string[];
   audit: AuditResult;
+  /** Pictures under plans that came with it, by name. */
+  pictures: [string, Uint8Array][];
 }
 /** Why a file cannot come in. */
 export interface Unfit {
@@ -46,6 +51,7 @@ export function readManifestInto(before: Project, bytes: Uint8Array, today: stri
       unknown,
       repeated: [],
       audit: audit(project, { today }),
+      pictures: [],
     };
   } catch (error) {
     if (error instanceof BrokenDocument) return { message: error.message, problems: error.problems };
@@ -61,8 +67,15 @@ export function readManifestInto(before: Project, bytes: Uint8Array, today: stri
 export function readIncoming(bytes: Uint8Array, today: string): Incoming | Unfit {
   try {
     const isZip = bytes[0] === 0x50 && bytes[1] === 0x4b;
-    const { project, unknown, repeated } = isZip ? readZip(bytes) : readProjectText(textOf(bytes));
-    return { text: JSON.stringify(project), project, unknown, repeated, audit: audit(project, { today }) };
+    const pictures = new Map<string, Uint8Array>();
+    const read = isZip ? readZip(bytes, pictures) : readProjectText(textOf(bytes));
+    const { project, unknown, repeated } = read;
+    const own = picturesOf(project).flatMap((name): [string, Uint8Array][] => {
+      const picture = pictures.get(name);
+      return picture ? [[name, picture]] : [];
+    });
+    const text = JSON.stringify(project);
+    return { text, project, unknown, repeated, audit: audit(project, { today }), pictures: own };
   } catch (error) {
     if (error instanceof BrokenDocument) return { message: error.message, problems: error.problems };
     if (error instanceof ProjectTooLarge || error instanceof UnfitZip) {
@@ -82,13 +95,15 @@ function textOf(bytes: Uint8Array): string {
   }
 }
 
-function readZip(bytes: Uint8Array): ReadResult {
+/** Reads the folder form; the pictures in it are put to `pictures`. */
+function readZip(bytes: Uint8Array, pictures: Map<string, Uint8Array>): ReadResult {
   let files: Record<string, Uint8Array>;
   let total = 0;
   try {
     files = unzipSync(bytes, {
       filter: ({ name, originalSize }) => {
-        if (!name.endsWith('.json')) return false;
+        const isPicture = PICTURE_NAME.test(name.slice(name.lastIndexOf('/') + 1));
+        if (!name.endsWith('.json') && !isPicture) return false;
         total += originalSize;
         if (total > MOST_BYTES) throw new UnfitZip('the folder is larger than 256 MiB when it is unpacked');
         return true;
@@ -105,14 +120,19 @@ function readZip(bytes: Uint8Array): ReadResult {
   const [head] = heads.sort((a, b) => a.length - b.length);
   if (head === undefined) throw new UnfitZip(`there is no ${PROJECT_FILE} in the zip file`);
   const base = head.slice(0, -PROJECT_FILE.length);
+  for (const [path, picture] of Object.entries(files)) {
+    const folder = `${base}${PICTURES_FOLDER}/`;
+    if (path.startsWith(folder)) pictures.set(path.slice(folder.length), picture);
+  }
   return fromFolder((path) => {
     const file = files[base + path] as Uint8Array | undefined;
     return file ? textOf(file) : null;
   });
 }
 
-/** The folder form of a project as a zip file. */
-export function zipOf(project: Project): Uint8Array {
+/** The folder form of a project as a zip file, with its pictures beside the documents. */
+export function zipOf(project: Project, pictures: readonly (readonly [string, Uint8Array])[]): Uint8Array {
   const files = [...toFolder(project)].map(([path, text]) => [path, strToU8(text)] as const);
-  return zipSync(Object.fromEntries(files));
+  const beside = pictures.map(([name, bytes]) => [`${PICTURES_FOLDER}/${name}`, bytes] as const);
+  return zipSync(Object.fromEntries([...files, ...beside]));
 }

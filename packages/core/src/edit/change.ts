@@ -25,6 +25,7 @@ export const ASSET_PARTS = [
   'runsInPause',
   'existsOn',
   'size',
+  'backdrop',
   'area',
   'origin',
   'source',

@@ -85,6 +85,7 @@ class Writer {
   asset({ decl, at }: AssetIndex): void {
     if (this.lines.length > 0) this.lines.push('');
     this.line('assets', '', decl);
+    if (decl.backdrop) this.left.push(`the backdrop of ${decl.id}`);
     for (const kind of ['properties', 'events', 'actions'] as const) {
       for (const item of TABLES[kind].all(this.index, at)) this.line(kind, decl.id, item);
     }

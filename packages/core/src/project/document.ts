@@ -27,6 +27,7 @@ import { LIMITS } from '../limits.js';
 import { patternFault } from './name-pattern.js';
 import { ISO_DATE, isIsoDate } from './iso-date.js';
 import { MARKS } from './marks.js';
+import { PICTURE_NAME } from './pictures.js';
 import { FORMAT } from './types.js';
 import type * as T from './types.js';
 
@@ -302,6 +303,17 @@ const assetHead = {
   runsInPause: optional(bool),
   existsOn: optional(oneOf('all', 'authority')),
   size: optional(vec2),
+  backdrop: optional(
+    object<T.Backdrop>({
+      picture: matching(
+        'the file name of a picture, such as "0123456789abcdef0123456789abcdef.png"',
+        PICTURE_NAME,
+      ),
+      at: vec2,
+      size: vec2,
+      dim: optional(atLeast(0)),
+    }),
+  ),
   area: optional(area),
   properties: optional(list(property, 'name')),
 };

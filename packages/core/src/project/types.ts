@@ -76,6 +76,8 @@ export interface Asset extends FromGame {
   mark?: Mark;
   /** Scenes only: the plan's width and height in metres. */
   size?: Vec2;
+  /** Scenes only: a picture under the plan. */
+  backdrop?: Backdrop;
   /** Default sensing area, relative to the placement. */
   area?: Area;
   properties?: Property[];
@@ -83,6 +85,16 @@ export interface Asset extends FromGame {
   actions?: Action[];
   placements?: Placement[];
   bindings?: Binding[];
+}
+/** A picture under a plan. */
+export interface Backdrop {
+  /** Its file name; the file stands beside the document, in `pictures`. */
+  picture: string;
+  /** Metres: its left upper corner, its width and height. */
+  at: Vec2;
+  size: Vec2;
+  /** How much it is dimmed, from 0 to 1. Default 0.5. */
+  dim?: number;
 }
 export interface Property extends FromGame {
   name: string;

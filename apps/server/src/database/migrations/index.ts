@@ -5,6 +5,7 @@ import { m003Presence } from './003-presence.js';
 import { m004Authors } from './004-authors.js';
 import { m005Streams } from './005-streams.js';
 import { m006States } from './006-states.js';
+import { m007Pictures } from './007-pictures.js';
 
 /** Every migration by name; they run in the order of their names. */
 export const MIGRATIONS: Record<string, Migration> = {
@@ -14,4 +15,5 @@ export const MIGRATIONS: Record<string, Migration> = {
   '004-authors': m004Authors,
   '005-streams': m005Streams,
   '006-states': m006States,
+  '007-pictures': m007Pictures,
 };

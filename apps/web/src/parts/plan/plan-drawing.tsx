@@ -1,5 +1,5 @@
 import './plan.css';
-import type { Area } from '@oquel/core';
+import type { Area, Backdrop } from '@oquel/core';
 import {
   useCallback,
   useLayoutEffect,
@@ -12,6 +12,7 @@ import {
 } from 'react';
 import { pulled } from './area.js';
 import { AreaHandles, AreaShape } from './area-shape.js';
+import { BackdropPicture } from './backdrop.js';
 import { clustered } from './clusters.js';
 import { ClusterDot } from './cluster-dot.js';
 import { gestureOf, snapped, type Gesture } from './gesture.js';
@@ -23,7 +24,7 @@ import { PlanThing, type ThingLook } from './plan-thing.js';
 import { SightLayer, type Sights } from './sight-layer.js';
 import type { Thing } from './thing.js';
 import { usePane } from './use-pane.js';
-import { extent, toMetres, toScreen, zoomAt, type Viewport } from './viewport.js';
+import { crowded, extent, toMetres, toScreen, zoomAt, type Viewport } from './viewport.js';
 
 /** What can be done to the things besides pointing at them; a plan without it is only looked at. */
 export interface Staging {
@@ -40,6 +41,10 @@ export interface Staging {
 interface Props {
   label: string;
   size: readonly [number, number] | undefined;
+  /** A picture under the plan, and where it is to be had. */
+  backdrop?: { backdrop: Backdrop; href: string };
+  /** Sensing areas are left out. */
+  noAreas?: boolean;
   things: readonly Thing[];
   /** How each thing looks now; absent: as usual. */
   looks: ReadonlyMap<string, ThingLook>;
@@ -79,6 +84,8 @@ const MOST_LABELS = 500;
 export function PlanDrawing({
   label,
   size,
+  backdrop,
+  noAreas = false,
   things,
   looks,
   covered = 0,
@@ -91,10 +98,11 @@ export function PlanDrawing({
   way = [],
 }: Props): ReactNode {
   const bounds = useMemo(
-    () => extent(size, [...things.map((t) => t.at), ...cornersOf(own)]),
-    [size, things, own],
+    () =>
+      extent(size, [...things.map((t) => t.at), ...cornersOf(own), ...cornersOfPicture(backdrop?.backdrop)]),
+    [size, things, own, backdrop],
   );
-  const pane = usePane(label, bounds, covered);
+  const pane = usePane(label, bounds, covered, () => crowded(bounds, things));
   const { view, width, height } = pane;
   const [drawn, setDrawn] = useState<Drawn | null>(null);
   const clicked = useRef(true);
@@ -304,15 +312,11 @@ export function PlanDrawing({
       >
         {width > 0 && (
           <>
-            <PlanGround
-              view={view}
-              bounds={bounds}
-              width={width}
-              height={height}
-              sized={size !== undefined}
-            />
-            {ownArea && <AreaShape at={ORIGIN} area={ownArea} view={view} className="area own" />}
-            {inner.slice(0, MOST_LABELS).map((t) => (
+            <PlanGround view={view} bounds={bounds} width={width} height={height} sized={size !== undefined}>
+              {backdrop && <BackdropPicture {...backdrop} view={view} />}
+            </PlanGround>
+            {ownArea && !noAreas && <AreaShape at={ORIGIN} area={ownArea} view={view} className="area own" />}
+            {(noAreas ? [] : inner.slice(0, MOST_LABELS)).map((t) => (
               <AreaShape
                 key={`inner/${t.path}`}
                 at={moved(t)}
@@ -322,7 +326,7 @@ export function PlanDrawing({
               />
             ))}
             {shown.map((t) => {
-              const area = t.depth > 1 ? undefined : areaOf(t);
+              const area = t.depth > 1 || noAreas ? undefined : areaOf(t);
               const chosen = looks.get(t.path)?.chosen === true;
               return (
                 area && (
@@ -400,6 +404,11 @@ export function PlanDrawing({
 
 const ORIGIN = [0, 0] as const;
 /** Places that show how far an area reaches. */
+function cornersOfPicture(picture: Backdrop | undefined): (readonly [number, number])[] {
+  if (!picture) return [];
+  const { at, size } = picture;
+  return [at, [at[0] + size[0], at[1] + size[1]]];
+}
 function cornersOf(area: Area | undefined): (readonly [number, number])[] {
   if (!area) return [];
   if ('polygon' in area) return area.polygon;

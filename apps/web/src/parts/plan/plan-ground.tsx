@@ -8,6 +8,7 @@ export function PlanGround({
   width,
   height,
   sized,
+  children,
 }: {
   view: Viewport;
   bounds: Rect;
@@ -15,6 +16,8 @@ export function PlanGround({
   height: number;
   /** Whether the scene says how large it is; otherwise no border is drawn. */
   sized: boolean;
+  /** What lies on the sheet, under the grid. */
+  children?: ReactNode;
 }): ReactNode {
   const step = roundStep(view.scale, 56);
   const left = bounds.x * view.scale + view.x;
@@ -35,6 +38,7 @@ export function PlanGround({
         height={h}
         strokeDasharray={sized ? undefined : '1 6'}
       />
+      {children}
       {xs.map((m) => {
         const x = m * view.scale + view.x;
         return <line key={`x${m}`} className="grid" x1={x} x2={x} y1={top} y2={top + h} />;

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState, type RefObject } from 'react';
+import { useCallback, useEffect, useRef, useState, type RefObject } from 'react';
 import { fit, zoomAt, type Rect, type Viewport } from './viewport.js';
 
 export interface Pane {
@@ -13,11 +13,22 @@ export interface Pane {
   zoom: (factor: number) => void;
 }
 
-/** The viewport of a plan in a pane that may change its size; the wheel zooms. `plan` names what is shown. */
-export function usePane(plan: string, bounds: Rect, covered: number): Pane {
+/**
+ * The viewport of a plan in a pane that may change its size; the wheel zooms. `plan` names what is shown; `opening` gives the
+ * part of it with which it is opened, null for all.
+ */
+export function usePane(plan: string, bounds: Rect, covered: number, opening: () => Rect | null): Pane {
   const ref = useRef<HTMLDivElement>(null);
   const [{ width, height }, setSize] = useState({ width: 0, height: 0 });
-  const [moved, show] = useState<Viewport | null>(null);
+  const [moved, setMoved] = useState<Viewport | null>(null);
+  const [opened, setOpened] = useState<{ plan: string; part: Rect | null }>(() => ({
+    plan,
+    part: opening(),
+  }));
+  const show = useCallback((next: Viewport | null): void => {
+    setMoved(next);
+    if (next === null) setOpened((o) => ({ ...o, part: null }));
+  }, []);
   useEffect(() => {
     const watch = new ResizeObserver(([entry]) => {
       setSize({ width: entry.contentRect.width, height: entry.contentRect.height });
@@ -25,8 +36,12 @@ export function usePane(plan: string, bounds: Rect, covered: number): Pane {
     watch.observe(ref.current!);
     return () => watch.disconnect();
   }, []);
-  useEffect(() => show(null), [plan]);
-  const view = moved ?? fit(bounds, width, height, covered);
+  // Edits do not move what is looked at: the part is that of the moment of opening.
+  if (opened.plan !== plan) {
+    setOpened({ plan, part: opening() });
+    setMoved(null);
+  }
+  const view = moved ?? fit(opened.part ?? bounds, width, height, covered);
 
   // React's own wheel listener is passive and could not keep the page from scrolling.
   const latest = useRef(view);
@@ -40,7 +55,7 @@ export function usePane(plan: string, bounds: Rect, covered: number): Pane {
     };
     node.addEventListener('wheel', onWheel, { passive: false });
     return () => node.removeEventListener('wheel', onWheel);
-  }, []);
+  }, [show]);
   const zoom = (factor: number): void => show(zoomAt(view, factor, width / 2, height / 2));
-  return { ref, width, height, view, whole: moved === null, show, zoom };
+  return { ref, width, height, view, whole: moved === null && opened.part === null, show, zoom };
 }

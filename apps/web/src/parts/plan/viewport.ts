@@ -66,3 +66,24 @@ export function extent(
   }
   return { x: left - 3, y: top - 3, width: right - left + 6, height: bottom - top + 6 };
 }
+
+/** A plan is opened on its things where they take up less than this share of its width and its height. */
+const SMALL_SHARE = 0.4;
+/** Metres around them, at the least, and as a share of what they take up. */
+const AROUND = { least: 4, share: 0.15 };
+
+/** The part of a plan that its things take up, with some room, where they lie close together in a wide plan; else null. */
+export function crowded(bounds: Rect, things: readonly { at: readonly [number, number] }[]): Rect | null {
+  if (things.length < 2) return null;
+  let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (const { at } of things) {
+    left = Math.min(left, at[0]);
+    top = Math.min(top, at[1]);
+    right = Math.max(right, at[0]);
+    bottom = Math.max(bottom, at[1]);
+  }
+  const isSmall = right - left < bounds.width * SMALL_SHARE && bottom - top < bounds.height * SMALL_SHARE;
+  if (!isSmall) return null;
+  const room = Math.max(AROUND.least, AROUND.share * Math.max(right - left, bottom - top));
+  return { x: left - room, y: top - room, width: right - left + 2 * room, height: bottom - top + 2 * room };
+}

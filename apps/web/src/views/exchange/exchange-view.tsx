@@ -2,6 +2,7 @@ import './exchange.css';
 import { useEffect, useRef, useState, type DragEvent, type ReactNode } from 'react';
 import { useLocation, useNavigate } from 'react-router';
 import { importDocument } from '../../api/client.js';
+import { storePictures } from '../../api/pictures.js';
 import { isManifestText, textKind } from '@oquel/core';
 import { isForView } from '../../parts/clipboard.js';
 import { usePastedLines } from '../../parts/lines-panel/use-pasted-lines.js';
@@ -101,10 +102,11 @@ export function ExchangeView(): ReactNode {
     void take(e.dataTransfer.files[0]);
   };
   const unsaved = saving !== 'saved' || waiting > 0;
-  const storeNew = async (text: string, file: string): Promise<void> => {
+  const storeNew = async ({ text, pictures }: Incoming, file: string): Promise<void> => {
     setBusy(file);
     try {
       const { id } = await importDocument(text);
+      await storePictures(id, pictures);
       await navigate(`/p/${id}/wire`);
     } catch (error) {
       const message = error instanceof Error ? error.message : String(error);
@@ -177,11 +179,7 @@ export function ExchangeView(): ReactNode {
               {came.kind === 'manifest' ? 'Merge' : 'Replace this project'}
             </button>
             {came.kind === 'document' && (
-              <button
-                type="button"
-                className="tick"
-                onClick={() => void storeNew(came.incoming.text, came.file)}
-              >
+              <button type="button" className="tick" onClick={() => void storeNew(came.incoming, came.file)}>
                 Save as a new project
               </button>
             )}

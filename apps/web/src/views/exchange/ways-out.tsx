@@ -1,6 +1,7 @@
 import { assetLines, bindingsCsv, projectLines, tableCsv, type AnyKind, type LinesText } from '@oquel/core';
 import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
+import { picturesFrom } from '../../api/pictures.js';
 import { copyText } from '../../parts/clipboard.js';
 import { saveFile } from '../../parts/save-file.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
@@ -45,11 +46,13 @@ export function WaysOut(): ReactNode {
     ],
     [
       'Folder',
-      'A file for each scene, prefab and widget, for version control.',
+      'A file for each scene, prefab, widget and picture, for version control.',
       <Save
         key="zip"
         word=".zip"
-        onSave={() => save(`${name}.zip`, 'application/zip', () => session.zip())}
+        onSave={() =>
+          save(`${name}.zip`, 'application/zip', async () => session.zip(await picturesFrom(id, project)))
+        }
       />,
     ],
     [

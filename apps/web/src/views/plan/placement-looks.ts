@@ -32,6 +32,7 @@ export function looksOf(
   chosen: readonly string[],
   findings: ReadonlyMap<string, readonly Finding[]>,
   covered: ReadonlyMap<string, Covered>,
+  sleepers = false,
 ): Map<string, ThingLook> {
   const rank = { error: 0, warning: 1, info: 2 } as const;
   const looks = new Map<string, ThingLook>();
@@ -44,6 +45,12 @@ export function looksOf(
   }
   for (const [id, how] of covered) {
     if (owner.placementAt.has(id)) looks.set(id, { ...looks.get(id), covered: how });
+  }
+  // What starts asleep stands out when the rest steps back.
+  if (sleepers) {
+    for (const { id, asleep } of owner.placements) {
+      looks.set(id, { ...looks.get(id), [asleep ? 'lit' : 'faded']: true });
+    }
   }
   for (const id of chosen) looks.set(id, { ...looks.get(id), chosen: true });
   return looks;

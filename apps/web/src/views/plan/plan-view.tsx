@@ -27,6 +27,8 @@ import { RemovalPanel } from './removal-panel.js';
 import { dropping as droppingOf, reordering } from './stage-edits.js';
 import { stageChoices } from './stage-menu.js';
 import { PictureMenu } from '../../parts/picture/picture-menu.js';
+import { LayersMenu } from './layers-menu.js';
+import { useBackdrop } from './use-backdrop.js';
 import { useStage } from './use-stage.js';
 
 const SNAPS = [0, 0.1, 0.5, 1, 5];
@@ -97,6 +99,7 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
     named,
   } = stage;
 
+  const backdrop = useBackdrop(project, owner, edit);
   const navigate = useNavigate();
   const { onContextMenu, menu } = useContextMenu(
     (target): { path: string | null } | null => {
@@ -232,6 +235,11 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
             <option value="none">off</option>
           </select>
         </label>
+        <LayersMenu
+          layers={stage.layers}
+          onLayer={stage.setLayer}
+          onBackdrop={isScene ? backdrop.open : undefined}
+        />
         <PictureMenu
           title={`Plan of ${owner.decl.id}`}
           drawing={() => document.querySelector<SVGSVGElement>('.stage .plan-pane > svg')}
@@ -281,12 +289,20 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
                 things={things}
                 looks={looks}
                 own={owner.decl.area}
+                backdrop={stage.layers.backdrop ? backdrop.shown : undefined}
+                noAreas={!stage.layers.areas}
+                way={backdrop.measuring?.points}
                 onPick={choose}
                 onOpen={openThing}
-                staging={staging}
+                staging={
+                  backdrop.measuring
+                    ? { ...staging, placing: true, onGround: ([x, y]) => backdrop.measuring!.onPoint([x, y]) }
+                    : staging
+                }
                 sights={stage.sights}
               />
             )}
+            {backdrop.panel}
             {pending && (
               <ImpactPanel
                 uses={pending.uses}

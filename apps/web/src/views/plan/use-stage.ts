@@ -35,6 +35,7 @@ import {
   setting,
   turning,
 } from './stage-edits.js';
+import { useLayers } from './use-layers.js';
 import { useClipboard } from './use-clipboard.js';
 import { useStageKeys } from './stage-keys.js';
 
@@ -46,6 +47,7 @@ export interface Pending {
   then?: () => void;
 }
 /** Lines of more things would hide the plan. */
+const NOTHING: ReadonlyMap<string, never> = new Map<string, never>();
 const MOST_LOOKED_FROM = 12;
 export type Stage = ReturnType<typeof useStage>;
 
@@ -80,9 +82,10 @@ export function useStage(owner: AssetIndex, address: PlanAddress) {
   const findings = useMemo(() => findingsByPlacement(audit?.findings ?? [], owner), [audit, owner]);
   const coverage = useCoverage();
   const covered = useMemo(() => coveredSenders(owner, coverage), [owner, coverage]);
+  const [layers, setLayer] = useLayers();
   const looks = useMemo(
-    () => looksOf(index, owner, chosen, findings, covered),
-    [index, owner, chosen, findings, covered],
+    () => looksOf(index, owner, chosen, findings, layers.coverage ? covered : NOTHING, layers.sleepers),
+    [index, owner, chosen, findings, covered, layers],
   );
   const counts = useMemo(() => namingCounts(owner), [owner]);
 
@@ -231,6 +234,8 @@ export function useStage(owner: AssetIndex, address: PlanAddress) {
   const pasteHere = (): void => void pastedText().then(paste);
 
   return {
+    layers,
+    setLayer,
     project,
     index,
     audit,

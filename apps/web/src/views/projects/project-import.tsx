@@ -3,6 +3,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { importDocument } from '../../api/client.js';
+import { storePictures } from '../../api/pictures.js';
 import { IncomingReport, UnfitReport } from '../../parts/incoming/incoming-report.js';
 import { readFile } from '../../parts/incoming/read-file.js';
 import type { Incoming, Unfit } from '../../workers/incoming.js';
@@ -20,7 +21,11 @@ export function useProjectImport(names: ReadonlySet<string>): {
   const cancel = useRef<AbortController | null>(null);
   const [came, setCame] = useState<{ incoming: Incoming } | { unfit: Unfit } | null>(null);
   const importing = useMutation({
-    mutationFn: importDocument,
+    mutationFn: async ({ text, pictures }: Incoming) => {
+      const made = await importDocument(text);
+      await storePictures(made.id, pictures);
+      return made;
+    },
     onSuccess: async ({ id }) => {
       await queries.invalidateQueries({ queryKey: ['projects'] });
       await navigate(`/p/${id}/wire`);
@@ -73,7 +78,7 @@ export function useProjectImport(names: ReadonlySet<string>): {
               <Button
                 variant="contained"
                 disabled={importing.isPending}
-                onClick={() => importing.mutate(came.incoming.text)}
+                onClick={() => importing.mutate(came.incoming)}
               >
                 Save as a new project
               </Button>

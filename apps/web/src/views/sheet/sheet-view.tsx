@@ -28,7 +28,7 @@ import {
 const SWITCH_TEXT: Record<Switch, string> = {
   muted: 'Muted',
   once: 'Once',
-  asking: 'Asking',
+  asking: 'With a condition',
   code: 'In code',
   findings: 'With findings',
 };

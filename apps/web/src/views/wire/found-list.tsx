@@ -57,7 +57,7 @@ export function FoundList({
             No match.{' '}
             {isNewName(typed) && (
               <button type="button" className="word" onClick={() => onNew(typed)}>
-                Make {typed}
+                Create {typed}
               </button>
             )}
           </span>

@@ -117,6 +117,7 @@ function readLine(text: string): ReadLine<TypedLine> {
 }
 function enterDoes({ needs }: Note): string {
   const open = needs.find((n) => n.isOpen);
-  if (open) return `Enter asks: ${open.name} is not there; is it ${open.near.join(' or ')}?`;
-  return needs.length > 0 ? `Enter adds it and makes ${needsText(needs)}` : 'Enter adds it';
+  if (open)
+    return `${open.name} does not exist. Did you mean ${open.near.join(' or ')}? Enter lets you decide`;
+  return needs.length > 0 ? `Enter adds it and creates ${needsText(needs)}` : 'Enter adds it';
 }
