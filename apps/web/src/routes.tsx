@@ -1,43 +1,60 @@
 import { createBrowserRouter, Link, Navigate, useRouteError } from 'react-router';
-import type { ReactNode } from 'react';
+import type { ComponentType, ReactNode } from 'react';
 import { ProjectFrame } from './parts/frame.js';
-import { AuditView } from './views/audit/audit-view.js';
-import { BuildsView } from './views/builds/builds-view.js';
-import { CatalogueView } from './views/catalogue/catalogue-view.js';
-import { CrossingsView } from './views/crossings/crossings-view.js';
-import { ExchangeView } from './views/exchange/exchange-view.js';
-import { PlanView } from './views/plan/plan-view.js';
-import { ProjectsView } from './views/projects/projects-view.js';
-import { RehearseView } from './views/rehearse/rehearse-view.js';
-import { RippleView } from './views/ripple/ripple-view.js';
-import { SheetView } from './views/sheet/sheet-view.js';
-import { WireView } from './views/wire/wire-view.js';
+
+/** A view is loaded when it is first gone to; until then the view before it stays. */
+const lazily = (
+  load: () => Promise<ComponentType>,
+): { lazy: { Component: () => Promise<ComponentType> } } => ({
+  lazy: { Component: load },
+});
 
 /** Every address of the application. What is chosen in a view stands in its query. */
 export const router = createBrowserRouter([
-  { path: '/', Component: ProjectsView, ErrorBoundary: Failed },
+  {
+    path: '/',
+    ...lazily(async () => (await import('./views/projects/projects-view.js')).ProjectsView),
+    ErrorBoundary: Failed,
+    HydrateFallback: Loading,
+  },
   {
     path: '/p/:id',
     Component: ProjectFrame,
     ErrorBoundary: Failed,
+    HydrateFallback: Loading,
     children: [
       { index: true, element: <Navigate to="wire" replace /> },
-      { path: 'plan', Component: PlanView },
-      { path: 'wire', Component: WireView },
-      { path: 'wire/sheet', Component: SheetView },
-      { path: 'ripple', Component: RippleView },
-      { path: 'crossings', Component: CrossingsView },
-      { path: 'catalogue', Component: CatalogueView },
-      { path: 'rehearse', Component: RehearseView },
-      { path: 'audit', Component: AuditView },
-      { path: 'builds', Component: BuildsView },
-      { path: 'exchange', Component: ExchangeView },
+      { path: 'plan', ...lazily(async () => (await import('./views/plan/plan-view.js')).PlanView) },
+      { path: 'wire', ...lazily(async () => (await import('./views/wire/wire-view.js')).WireView) },
+      { path: 'wire/sheet', ...lazily(async () => (await import('./views/sheet/sheet-view.js')).SheetView) },
+      { path: 'ripple', ...lazily(async () => (await import('./views/ripple/ripple-view.js')).RippleView) },
+      {
+        path: 'crossings',
+        ...lazily(async () => (await import('./views/crossings/crossings-view.js')).CrossingsView),
+      },
+      {
+        path: 'catalogue',
+        ...lazily(async () => (await import('./views/catalogue/catalogue-view.js')).CatalogueView),
+      },
+      {
+        path: 'rehearse',
+        ...lazily(async () => (await import('./views/rehearse/rehearse-view.js')).RehearseView),
+      },
+      { path: 'audit', ...lazily(async () => (await import('./views/audit/audit-view.js')).AuditView) },
+      { path: 'builds', ...lazily(async () => (await import('./views/builds/builds-view.js')).BuildsView) },
+      {
+        path: 'exchange',
+        ...lazily(async () => (await import('./views/exchange/exchange-view.js')).ExchangeView),
+      },
       { path: '*', element: <Navigate to="wire" replace /> },
     ],
   },
   { path: '*', Component: NoSuchPage },
 ]);
 
+function Loading(): ReactNode {
+  return <div className="middle">Loading ...</div>;
+}
 function NoSuchPage(): ReactNode {
   return (
     <main className="middle">

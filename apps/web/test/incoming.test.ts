@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { readFileSync } from 'node:fs';
 import { strToU8, unzipSync, zipSync } from 'fflate';
-import { indexProject, readProjectText, type Project } from '@oquel/core';
+import { indexProject, readProjectText, type Asset, type Project } from '@oquel/core';
 import { DEMO } from '../../server/test/harness.js';
 import { lookAtTable } from '../src/workers/table-incoming.js';
 import { readIncoming, zipOf, type Incoming, type Unfit } from '../src/workers/incoming.js';
@@ -32,16 +32,28 @@ describe('a file that comes in', () => {
     expect(sound(strToU8(JSON.stringify({ ...demo, mood: 'stormy' }))).unknown).toEqual(['/mood']);
   });
   it('is a zip of the folder form, wherever in it the folder lies', () => {
-    const packed = zipOf(demo);
+    const packed = zipOf(demo, []);
     expect(sound(packed).project).toEqual(demo);
     const below = Object.fromEntries(
       Object.entries(unzipSync(packed)).map(([name, bytes]) => [`some/where/${name}`, bytes]),
     );
     expect(sound(zipSync({ ...below, 'readme.txt': strToU8('not ours') })).project).toEqual(demo);
   });
+  it('brings the pictures that its plans show, and no others', () => {
+    const shown = `${'0a'.repeat(16)}.png`;
+    const backdrop = { picture: shown, at: [0, 0], size: [40, 20] };
+    const project: Project = { ...demo, assets: [{ id: 'quay', kind: 'scene', backdrop } as Asset] };
+    const [bytes, other] = [strToU8('a picture'), strToU8('another')];
+    const packed = zipOf(project, [
+      [shown, bytes],
+      [`${'0b'.repeat(16)}.png`, other],
+    ]);
+    expect(sound(packed).pictures).toEqual([[shown, bytes]]);
+    expect(sound(zipOf(project, [])).pictures).toEqual([]);
+  });
   it.each<[string, Uint8Array, RegExp]>([
     ['no JSON', strToU8('{"format": "oquel.project/1",,}'), /line 1, column 30/],
-    ['cut off', zipOf(demo).subarray(0, 500), /cannot be unpacked/],
+    ['cut off', zipOf(demo, []).subarray(0, 500), /cannot be unpacked/],
     ['a zip of something else', zipSync({ 'a.json': strToU8('{}') }), /no project\.json/],
     ['empty', new Uint8Array(), /end of the text/],
   ])('is refused with the reason when it is %s', (_, bytes, message) => {
@@ -49,7 +61,7 @@ describe('a file that comes in', () => {
     expect([said, ...problems.map((p) => `${p.expected} ${p.found}`)].join('\n')).toMatch(message);
   });
   it('is refused with the file in which it is broken', () => {
-    const files = unzipSync(zipOf(demo));
+    const files = unzipSync(zipOf(demo, []));
     files['prefabs/Cabin.json'] = strToU8('{"id":"Cabin","kind":"room"}');
     expect(unfit(zipSync(files)).problems).toMatchObject([{ pointer: 'prefabs/Cabin.json/kind' }]);
     delete files['prefabs/Cabin.json'];

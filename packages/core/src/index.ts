@@ -8,7 +8,7 @@ export { own, put } from './util/own.js';
 export { append } from './util/append.js';
 export { manifestJsonSchema, projectJsonSchema } from './project/json-schema.js';
 export { canonicalJson, byCodeUnits } from './project/canonical.js';
-export { isName } from './project/document.js';
+export { isName } from './project/name.js';
 export { isLiteral, sameValue, valueKey } from './project/value.js';
 export { parsePath } from './project/path.js';
 export { indexProject, reindexProject, type AssetIndex, type ProjectIndex } from './project/index-project.js';
@@ -256,16 +256,16 @@ export {
 } from './rehearse/delivery-table.js';
 export { startNodes } from './ripple/start.js';
 export { positionOf } from './expand/position.js';
+export { catalogueOf } from './catalogue/entries.js';
 export {
   CATALOGUE_KINDS,
   CATALOGUE_MARKS,
-  catalogueOf,
-  usesOfEntry,
   type CatalogueEntry,
   type CatalogueKind,
   type CatalogueMark,
   type CatalogueUse,
-} from './catalogue/entries.js';
+} from './catalogue/entry.js';
+export { usesOfEntry } from './catalogue/uses.js';
 export {
   changeFields,
   changeItems,
@@ -324,7 +324,8 @@ export { mergeManifest, MergeRefused, type Merged } from './manifest/merge.js';
 export { withoutMarks } from './manifest/marks.js';
 export { dangling, mergeText } from './manifest/merge-text.js';
 export { assetLines, chosenLines, projectLines, type LinesText } from './lines/print-lines.js';
-export { textKind, type TextKind } from './lines/text-kind.js';
+export { lineKind, type LineKind } from './lines/line-kind.js';
+export { textKind } from './lines/text-kind.js';
 export { readLines, type ReadLine, type ReadLines } from './lines/read-lines.js';
 export { TABLE_KINDS, type TableKind } from './tables/kind.js';
 export {

@@ -4,7 +4,8 @@ import { Link } from 'react-router';
 import { gateNow } from '../session/gate.js';
 import type { LastEdit } from '../session/session-state.js';
 import { useSessionState } from '../session/session-context.js';
-import { countText, SeverityMark, SEVERITY_WORD } from './ui/severity-mark.js';
+import { SeverityMark, SEVERITY_WORD } from './ui/severity-mark.js';
+import { countText } from './format.js';
 
 const SEVERITIES: Finding['severity'][] = ['error', 'warning', 'info'];
 

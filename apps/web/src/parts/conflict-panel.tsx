@@ -2,7 +2,7 @@ import './conflict-panel.css';
 import { Dialog } from '@mui/material';
 import type { ReactNode } from 'react';
 import { useSession, useSessionState } from '../session/session-context.js';
-import { countText } from './ui/severity-mark.js';
+import { countText } from './format.js';
 
 /** Both sides of an edit that met somebody else's, and the choice between them. */
 export function ConflictPanel(): ReactNode {

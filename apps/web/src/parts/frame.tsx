@@ -1,18 +1,20 @@
-import { useEffect, useState, type ReactNode } from 'react';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { Link, NavLink, Outlet, useLocation, useParams } from 'react-router';
-import { Button } from '@mui/material';
 import { leftAt } from '../session/last-place.js';
 import { SessionProvider, useSession, useSessionState } from '../session/session-context.js';
 import { AuditStrip } from './audit-strip.js';
-import { useColorMode } from './color-mode.js';
-import { ConflictPanel } from './conflict-panel.js';
-import { GoTo } from './goto/go-to.js';
-import { Shortcuts } from './goto/shortcuts.js';
-import { History } from './history.js';
 import { KeptEdits } from './kept-edits.js';
-import { NameField } from './name-field.js';
+import { later, loadLater } from './later.js';
 import { Present } from './present.js';
+import { whoIsIt } from '../session/who.js';
+import { Sign } from './ui/signs.js';
 import { Toasts } from './ui/toasts.js';
+
+const GoTo = later(async () => (await import('./goto/go-to.js')).GoTo);
+const Shortcuts = later(async () => (await import('./goto/shortcuts.js')).Shortcuts);
+const History = later(async () => (await import('./history.js')).History);
+const PersonMenu = later(async () => (await import('./person-menu.js')).PersonMenu);
+const ConflictPanel = later(async () => (await import('./conflict-panel.js')).ConflictPanel);
 
 const VIEWS = ['Plan', 'Wire', 'Ripple', 'Crossings', 'Catalogue', 'Rehearse', 'Audit', 'Builds'] as const;
 
@@ -28,12 +30,10 @@ export function ProjectFrame(): ReactNode {
           <h1>This project cannot be opened</h1>
           <p>{error.message}</p>
           <p>
-            <Button variant="contained" onClick={retry}>
+            <button type="button" className="tick" onClick={retry}>
               Try again
-            </Button>{' '}
-            <Button component={Link} to="/">
-              All projects
-            </Button>
+            </button>{' '}
+            <Link to="/">All projects</Link>
           </p>
         </div>
       )}
@@ -45,9 +45,11 @@ export function ProjectFrame(): ReactNode {
 
 function Frame(): ReactNode {
   const session = useSession();
-  const { id, project, undo, redo } = useSessionState();
-  const { mode, toggle } = useColorMode();
-  const [open, setOpen] = useState<'goto' | 'shortcuts' | 'history' | null>(null);
+  const { id, project, undo, redo, conflicts } = useSessionState();
+  const [name, setName] = useState(whoIsIt);
+  const person = useRef<HTMLButtonElement>(null);
+  const [open, setOpen] = useState<'goto' | 'shortcuts' | 'history' | 'person' | null>(null);
+  useEffect(loadLater, []);
   useEffect(() => {
     document.title = `${project.name} · Oquel`;
   }, [project.name]);
@@ -91,38 +93,43 @@ function Frame(): ReactNode {
           ))}
         </nav>
         <div className="tools">
-          <button type="button" className="word" title="Ctrl+K" onClick={() => setOpen('goto')}>
-            Go to
-          </button>
           <button
             type="button"
-            className="word"
-            title="Shortcuts"
-            aria-label="Shortcuts"
-            onClick={() => setOpen('shortcuts')}
+            className="signbutton"
+            title="Find anything (Ctrl+K)"
+            aria-label="Go to"
+            onClick={() => setOpen('goto')}
           >
-            ?
+            <Sign of="find" />
           </button>
           <button
             type="button"
-            className="word"
+            className="signbutton"
+            aria-label="Undo"
             disabled={undo === null}
             title={undo ? `Undo: ${undo} (Ctrl+Z)` : 'Nothing to undo'}
             onClick={() => session.step('undo')}
           >
-            Undo
+            <Sign of="undo" />
           </button>
           <button
             type="button"
-            className="word"
+            className="signbutton"
+            aria-label="Redo"
             disabled={redo === null}
             title={redo ? `Redo: ${redo} (Ctrl+Shift+Z)` : 'Nothing to redo'}
             onClick={() => session.step('redo')}
           >
-            Redo
+            <Sign of="redo" />
           </button>
-          <button type="button" className="word" onClick={() => setOpen('history')}>
-            History
+          <button
+            type="button"
+            className="signbutton"
+            aria-label="History"
+            title="History: who changed what"
+            onClick={() => setOpen('history')}
+          >
+            <Sign of="history" />
           </button>
           <NavLink
             to={`/p/${id}/exchange`}
@@ -131,14 +138,17 @@ function Frame(): ReactNode {
             Exchange
           </NavLink>
           <Present />
-          <NameField />
           <button
             type="button"
-            className="word"
-            onClick={toggle}
-            aria-label={`Use the ${mode === 'dark' ? 'light' : 'dark'} ground`}
+            className="person"
+            ref={person}
+            title="Your name, theme and keyboard shortcuts"
+            aria-haspopup="dialog"
+            aria-expanded={open === 'person'}
+            onClick={() => setOpen('person')}
           >
-            {mode === 'dark' ? 'Light' : 'Dark'}
+            <Sign of="person" />
+            <span>{name || 'somebody'}</span>
           </button>
         </div>
       </header>
@@ -150,7 +160,16 @@ function Frame(): ReactNode {
       {open === 'goto' && <GoTo onClose={() => setOpen(null)} />}
       {open === 'history' && <History onClose={() => setOpen(null)} />}
       {open === 'shortcuts' && <Shortcuts onClose={() => setOpen(null)} />}
-      <ConflictPanel />
+      {open === 'person' && person.current && (
+        <PersonMenu
+          anchor={person.current}
+          name={name}
+          onName={setName}
+          onShortcuts={() => setOpen('shortcuts')}
+          onClose={() => setOpen(null)}
+        />
+      )}
+      {conflicts.length > 0 && <ConflictPanel />}
       <Toasts />
     </div>
   );

@@ -5,6 +5,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
 import { editsAfter } from '../api/client.js';
 import { useSession, useSessionState } from '../session/session-context.js';
+import { momentText } from './format.js';
 
 const MOST = 300;
 const KIND = { edit: '', undo: 'undone: ', redo: 'redone: ' } as const;
@@ -73,7 +74,7 @@ export function History({ onClose }: { onClose: () => void }): ReactNode {
       <ol tabIndex={0} aria-label="Edits, the newest first">
         {shown.map((e) => (
           <li key={e.version}>
-            <time dateTime={e.at}>{new Date(e.at).toLocaleString()}</time>
+            <time dateTime={e.at}>{momentText(e.at)}</time>
             <b>{e.who}</b>
             <span>
               {KIND[e.kind]}

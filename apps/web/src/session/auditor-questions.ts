@@ -23,6 +23,7 @@ import type {
 } from '../workers/auditor.js';
 import type { Incoming, Unfit } from '../workers/incoming.js';
 import type { TableQuestion } from '../workers/table-incoming.js';
+import { isoToday } from '../parts/format.js';
 
 type Methods = {
   [K in keyof Auditor as Auditor[K] extends (...args: never[]) => unknown ? K : never]: Auditor[K];
@@ -117,5 +118,5 @@ export abstract class AuditorQuestions {
 
 /** Waivers are judged by the day in UTC, as the command line does. */
 export function today(): string {
-  return new Date().toISOString().slice(0, 10);
+  return isoToday();
 }

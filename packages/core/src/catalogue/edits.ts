@@ -5,7 +5,8 @@ import { replacing, replacingAll } from '../names/uses.js';
 import { walkNames } from '../names/walk.js';
 import type { ProjectIndex } from '../project/index-project.js';
 import type { Asset, Field } from '../project/types.js';
-import { usesOfEntry, type CatalogueEntry } from './entries.js';
+import type { CatalogueEntry } from './entry.js';
+import { usesOfEntry } from './uses.js';
 
 /** Names an entry of the catalogue, or a property, which belongs to its asset alone. */
 export type EntryRef = Pick<CatalogueEntry, 'asset' | 'name'> & { kind: CatalogueEntry['kind'] | 'property' };

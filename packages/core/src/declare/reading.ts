@@ -1,7 +1,7 @@
 import { assetAtPath } from '../edit/wiring.js';
 import { placementStem } from '../edit/staging.js';
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
-import { isName } from '../project/document.js';
+import { isName } from '../project/name.js';
 import { parsePath } from '../project/path.js';
 import { nameFromText } from '../project/typed-name.js';
 import type { Arg, Binding, Condition, Field, KeyExpr, Placement } from '../project/types.js';

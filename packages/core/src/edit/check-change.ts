@@ -1,4 +1,5 @@
-import { asset as assetShape, binding, placement, project as projectShape } from '../project/document.js';
+import { asset as assetShape, binding, placement } from '../project/asset-shapes.js';
+import { project as projectShape } from '../project/document.js';
 import { toPointer, type Problem } from '../project/problem.js';
 import { Reading, type Shape } from '../project/shape.js';
 import { FORMAT, type Asset } from '../project/types.js';

@@ -1,7 +1,8 @@
 import type { Change } from '../edit/change.js';
 import { freeBindingId } from '../edit/wiring.js';
 import { canonicalJson } from '../project/canonical.js';
-import { binding as bindingShape, isName } from '../project/document.js';
+import { binding as bindingShape } from '../project/asset-shapes.js';
+import { isName } from '../project/name.js';
 import type { ProjectIndex } from '../project/index-project.js';
 import { Reading } from '../project/shape.js';
 import type { Binding } from '../project/types.js';

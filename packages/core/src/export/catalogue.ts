@@ -1,4 +1,5 @@
-import { catalogueOf, type CatalogueEntry, type CatalogueKind } from '../catalogue/entries.js';
+import { catalogueOf } from '../catalogue/entries.js';
+import type { CatalogueEntry, CatalogueKind } from '../catalogue/entry.js';
 import type { ProjectIndex } from '../project/index-project.js';
 import { printFields } from '../wireline/declared.js';
 import { csvText } from './csv.js';

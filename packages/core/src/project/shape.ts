@@ -38,7 +38,7 @@ export interface Shape<T> {
   /** Carries `T` for the compiler; never set. */
   readonly type?: T;
 }
-interface OptionalShape<T> {
+export interface OptionalShape<T> {
   readonly optional: Shape<T>;
 }
 type Fields<T> = {

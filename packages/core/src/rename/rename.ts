@@ -1,6 +1,6 @@
 import type { Finding } from '../audit/finding.js';
 import type { Change } from '../edit/change.js';
-import { isName } from '../project/document.js';
+import { isName } from '../project/name.js';
 import type { ProjectIndex } from '../project/index-project.js';
 import { changesOfWalk } from '../edit/walk-changes.js';
 import type { NameKind, NameRef } from '../names/name.js';

@@ -1,4 +1,4 @@
-import { asset } from '../project/document.js';
+import { asset } from '../project/asset-shapes.js';
 import { MARKS, type Mark } from '../project/marks.js';
 import type { AssetKind } from '../project/types.js';
 import { parseArea, parseSize, printArea, printSize } from '../wireline/area.js';

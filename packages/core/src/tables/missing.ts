@@ -3,7 +3,7 @@ import { needKey, type Need, type Wishes } from '../declare/needs.js';
 import { Spelling } from '../declare/misspelt.js';
 import type { CsvCells } from '../exchange/csv-table.js';
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
-import { isName } from '../project/document.js';
+import { isName } from '../project/name.js';
 import { defaultOfType } from '../project/type-values.js';
 import type { AssetKind, Placement, Property } from '../project/types.js';
 import { own } from '../util/own.js';

@@ -1,4 +1,4 @@
-import { placement } from '../project/document.js';
+import { placement } from '../project/asset-shapes.js';
 import { assetInside } from '../project/inside.js';
 import type { ProjectIndex } from '../project/index-project.js';
 import type { Placement, Type } from '../project/types.js';

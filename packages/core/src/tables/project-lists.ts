@@ -1,4 +1,4 @@
-import { channel, enumDecl, keyTable, loadSet, peer } from '../project/document.js';
+import { channel, enumDecl, keyTable, loadSet, peer } from '../project/list-shapes.js';
 import type { Channel, EnumDecl, KeyTable, LoadSet, Peer } from '../project/types.js';
 import { printProjectLine } from '../wireline/print-project-line.js';
 import { fieldsCell, listCell, textCell, wordCell } from '../exchange/cell.js';

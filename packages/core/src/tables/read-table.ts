@@ -5,7 +5,7 @@ import type { Change } from '../edit/change.js';
 import type { CsvRowFault } from '../exchange/csv-bindings.js';
 import type { CsvCells, CsvTable } from '../exchange/csv-table.js';
 import { canonicalJson } from '../project/canonical.js';
-import { isName } from '../project/document.js';
+import { isName } from '../project/name.js';
 import { indexProject, type ProjectIndex } from '../project/index-project.js';
 import { Reading } from '../project/shape.js';
 import type { EventDecl } from '../project/types.js';

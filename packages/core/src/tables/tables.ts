@@ -5,7 +5,7 @@ import type { Column } from './column.js';
 import type { Table, TableKind } from './kind.js';
 import { placementTable, propertyOfHeading, valueColumn, valueHeadings } from './placements.js';
 import { channelTable, enumTable, keyTableTable, loadSetTable, peerTable } from './project-lists.js';
-import { isName } from '../project/document.js';
+import { isName } from '../project/name.js';
 import type { ProjectIndex } from '../project/index-project.js';
 import type { Placement } from '../project/types.js';
 

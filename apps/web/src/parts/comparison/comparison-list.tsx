@@ -4,8 +4,9 @@ import type { DifferenceHow, DifferenceLine, Finding } from '@oquel/core';
 import { useRef, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { Comparison } from '../../workers/auditor.js';
-import { countText, SeverityMark, SEVERITY_WORD } from '../ui/severity-mark.js';
+import { SeverityMark, SEVERITY_WORD } from '../ui/severity-mark.js';
 import { HOW_WORD } from './words.js';
+import { countText } from '../format.js';
 
 export type ComparisonRow =
   { head: string; n: number } | { line: DifferenceLine } | { finding: Finding; how: 'new' | 'gone' };

@@ -4,7 +4,8 @@ import type { Comparison } from '../../workers/auditor.js';
 import type { Incoming, Unfit } from '../../workers/incoming.js';
 import { changeRows, ComparisonList, findingRows } from '../comparison/comparison-list.js';
 import { countsText, OFS } from '../comparison/words.js';
-import { countText, SeverityMark, SEVERITY_WORD } from '../ui/severity-mark.js';
+import { SeverityMark, SEVERITY_WORD } from '../ui/severity-mark.js';
+import { countText } from '../format.js';
 
 const MOST_UNKNOWN = 8;
 

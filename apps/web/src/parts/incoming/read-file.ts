@@ -1,6 +1,7 @@
 import { wrap, type Remote } from 'comlink';
 import type { Auditor } from '../../workers/auditor.js';
 import type { Incoming, Unfit } from '../../workers/incoming.js';
+import { isoToday } from '../format.js';
 
 /** Reading and auditing a file is given up after this time. */
 const LIMIT_MS = 120_000;
@@ -19,7 +20,7 @@ export async function readFile(file: File, cancel: AbortSignal): Promise<Incomin
   });
   try {
     const auditor: Remote<Auditor> = wrap<Auditor>(worker);
-    const today = new Date().toISOString().slice(0, 10);
+    const today = isoToday();
     const read = async (): Promise<Incoming | Unfit> =>
       auditor.incoming(new Uint8Array(await file.arrayBuffer()), today);
     return await Promise.race([read(), ended]);

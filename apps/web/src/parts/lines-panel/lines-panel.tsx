@@ -13,8 +13,8 @@ import {
 import { useState, type ReactNode } from 'react';
 import { usePreview } from '../../session/use-preview.js';
 import { Making } from '../needs-list.js';
-import { countText } from '../ui/severity-mark.js';
 import { useLines } from './use-lines.js';
+import { countText } from '../format.js';
 
 interface Props {
   index: ProjectIndex;

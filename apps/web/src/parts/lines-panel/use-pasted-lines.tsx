@@ -1,16 +1,11 @@
-import {
-  needsText,
-  textKind,
-  type AssetIndex,
-  type BindingFrom,
-  type Change,
-  type ReadLines,
-} from '@oquel/core';
+import { needsText, type AssetIndex, type BindingFrom, type Change, type ReadLines } from '@oquel/core';
 import { useCallback, useState, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { useSession, useSessionState } from '../../session/session-context.js';
-import { countText } from '../ui/severity-mark.js';
-import { LinesPanel } from './lines-panel.js';
+import { later } from '../later.js';
+import { countText } from '../format.js';
+
+const LinesPanel = later(async () => (await import('./lines-panel.js')).LinesPanel);
 
 /** Lines from outside, looked at before they are taken in; a table is looked at in Exchange. */
 export function usePastedLines(
@@ -27,8 +22,11 @@ export function usePastedLines(
   const [text, setText] = useState<string | null>(null);
   const open = useCallback(
     (pasted: string): void => {
-      if (textKind(pasted) !== 'table') setText(pasted);
-      else void navigate(`/p/${id}/exchange`, { state: { pasted } });
+      // What tells tables apart is loaded when something is pasted.
+      void import('./is-table.js').then(({ isTable }) => {
+        if (isTable(pasted)) return navigate(`/p/${id}/exchange`, { state: { pasted } });
+        setText(pasted);
+      });
     },
     [navigate, id],
   );

@@ -4,6 +4,7 @@ import { useSession, useSessionState } from '../../session/session-context.js';
 import { copyText } from '../clipboard.js';
 import { saveFile } from '../save-file.js';
 import { pngOf, standaloneSvg } from './picture.js';
+import { isoToday } from '../format.js';
 
 interface Props {
   title: string;
@@ -34,7 +35,7 @@ export function PictureMenu({
       }
       const svg = drawing();
       if (!svg) return session.notice(none, 'refused');
-      const date = new Date().toISOString().slice(0, 10);
+      const date = isoToday();
       const text = standaloneSvg(svg, { title, project: project.name, date });
       const name = title.replace(/[\\/:*?"<>|]/g, ' ').trim();
       if (as === 'svg') saveFile(`${name}.svg`, 'image/svg+xml', text);

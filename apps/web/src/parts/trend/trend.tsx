@@ -2,8 +2,8 @@ import './trend.css';
 import type { ReactNode } from 'react';
 import { Area, AreaChart, Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import type { Build } from '../../api/client.js';
-import { countText } from '../ui/severity-mark.js';
 import { useSessionState } from '../../session/session-context.js';
+import { countText, shortNumber } from '../format.js';
 
 interface Point {
   id: string;
@@ -15,7 +15,6 @@ interface Point {
   longestChain: number;
   cycles: number;
 }
-const SHORT = new Intl.NumberFormat('en', { notation: 'compact' });
 const TIP = {
   isAnimationActive: false,
   contentStyle: { background: 'var(--sheet)', border: '1px solid var(--ink)', borderRadius: 0 },
@@ -63,7 +62,7 @@ export function Trend({
     allowDecimals: false,
     tickLine: false,
     axisLine: false,
-    tickFormatter: (n: number) => SHORT.format(n),
+    tickFormatter: (n: number) => shortNumber(n),
   } as const;
   return (
     <div className="trend">

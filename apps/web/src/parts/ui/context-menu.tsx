@@ -1,6 +1,7 @@
-import { Divider, Menu, MenuItem } from '@mui/material';
 import { useState, type MouseEvent, type ReactNode } from 'react';
-import { ofPlatform } from './keys.js';
+import { later } from '../later.js';
+
+const MenuList = later(async () => (await import('./menu-list.js')).MenuList);
 
 /** One thing that can be done, with the keys that do the same. */
 export interface Choice {
@@ -53,32 +54,7 @@ export function useContextMenu<T>(
   };
   const { of, groups } = choicesFor(opened.what);
   const menu = (
-    <Menu
-      open
-      onClose={close}
-      anchorReference="anchorPosition"
-      anchorPosition={{ left: opened.left, top: opened.top }}
-      transitionDuration={0}
-      slotProps={{ list: { dense: true, 'aria-label': of }, paper: { className: 'contextmenu' } }}
-      onContextMenu={(e) => {
-        e.preventDefault();
-        // What the menu was opened on is around it here, though not on the screen.
-        e.stopPropagation();
-        close();
-      }}
-    >
-      {groups
-        .filter((group) => group.length > 0)
-        .flatMap((group, g) => [
-          ...(g > 0 ? [<Divider key={`rule ${g}`} />] : []),
-          ...group.map((choice) => (
-            <MenuItem key={choice.label} disabled={!choice.onDo} onClick={() => done(choice)}>
-              <span className="grow">{choice.label}</span>
-              {choice.keys && <kbd>{ofPlatform(choice.keys)}</kbd>}
-            </MenuItem>
-          )),
-        ])}
-    </Menu>
+    <MenuList of={of} groups={groups} left={opened.left} top={opened.top} onDo={done} onClose={close} />
   );
   return { onContextMenu, menu };
 }

@@ -24,7 +24,3 @@ export function SeverityMark({ severity, label }: { severity: Severity; label?: 
     </svg>
   );
 }
-
-export function countText(n: number, one: string, many = `${one}s`): string {
-  return `${n} ${n === 1 ? one : many}`;
-}

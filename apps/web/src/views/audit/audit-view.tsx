@@ -20,7 +20,7 @@ import { placesOf } from '../../parts/places.js';
 import { useContextMenu } from '../../parts/ui/context-menu.js';
 import { queryNow, useQuery } from '../../parts/use-query.js';
 import { gateNow } from '../../session/gate.js';
-import { countText, SeverityMark, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
+import { SeverityMark, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
 import { findingChoices } from './finding-menu.js';
 import { FindingView } from './finding-view.js';
 import { Exports } from './exports.js';
@@ -34,6 +34,7 @@ import {
 import { PolicyPanel } from './policy-panel.js';
 import { Since, type Baseline } from './since.js';
 import { WaiversPanel } from './waivers-panel.js';
+import { countText } from '../../parts/format.js';
 
 // Its charts are heavy and rarely looked at first.
 const FiguresPanel = lazy(async () => ({ default: (await import('./figures-panel.js')).FiguresPanel }));

@@ -1,8 +1,8 @@
 import { MOST_ALIKE, type CureOfMany, type Finding } from '@oquel/core';
 import { useState, type ReactNode } from 'react';
 import { Outcome } from '../../parts/cures.js';
-import { countText } from '../../parts/ui/severity-mark.js';
 import { useSession } from '../../session/session-context.js';
+import { countText } from '../../parts/format.js';
 
 /** Cures all findings of a kind at once, after showing what is done for each. */
 export function CureAlike({ finding, alike }: { finding: Finding; alike: number }): ReactNode {

@@ -6,9 +6,9 @@ import { Bar, BarChart, Cell, ReferenceLine, ResponsiveContainer, Tooltip, XAxis
 import { listBuilds } from '../../api/client.js';
 import { Trend } from '../../parts/trend/trend.js';
 import { rippleHref } from '../../parts/ripple-href.js';
-import { countText } from '../../parts/ui/severity-mark.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import { assetOf } from './grouping.js';
+import { countText } from '../../parts/format.js';
 
 /** Distributions and hot spots as pictures; each bar opens what it counts. */
 export function FiguresPanel({ onFilter }: { onFilter: (part: Record<string, string>) => void }): ReactNode {

@@ -9,9 +9,9 @@ import {
   type Severity,
 } from '@oquel/core';
 import { useMemo, useState, type ReactNode } from 'react';
-import { countText } from '../../parts/ui/severity-mark.js';
 import { usePreview } from '../../session/use-preview.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
+import { countText } from '../../parts/format.js';
 
 const LIMITS = {
   maxChain: ['hops in a chain', 20],

@@ -2,6 +2,7 @@ import type { Finding, Project, Waiver } from '@oquel/core';
 import { useState, type ReactNode } from 'react';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import { whoIsIt } from '../../session/who.js';
+import { isoToday } from '../../parts/format.js';
 
 /** Puts waivers in the place of those that are there, as one edit. */
 export function waiversEdit(
@@ -59,7 +60,7 @@ export function Waive({ finding }: { finding: Finding }): ReactNode {
       </div>
     );
   }
-  const past = until !== '' && until < new Date().toISOString().slice(0, 10);
+  const past = until !== '' && until < isoToday();
   const waive = (): void => {
     setTried(true);
     if (reason.trim() === '' || past) return;

@@ -3,6 +3,7 @@ import { useMemo, type ReactNode } from 'react';
 import { Entry, type Read } from '../../parts/ui/entry.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import { waiversEdit } from './waive.js';
+import { isoToday } from '../../parts/format.js';
 
 const SAYS: Record<WaiverState['state'], string> = {
   'in force': 'in force',
@@ -15,7 +16,7 @@ const SAYS: Record<WaiverState['state'], string> = {
 export function WaiversPanel({ onShow }: { onShow: (fingerprint: string) => void }): ReactNode {
   const session = useSession();
   const { project, audit } = useSessionState();
-  const today = new Date().toISOString().slice(0, 10);
+  const today = isoToday();
   const states = useMemo(
     () => waiverStates(audit?.findings ?? [], project.waivers ?? [], today),
     [audit, project.waivers, today],

@@ -6,7 +6,7 @@ import { countsText, HOW_WORD, HOWS, OFS } from '../../parts/comparison/words.js
 import { useQuery } from '../../parts/use-query.js';
 import { useSessionState } from '../../session/session-context.js';
 import { useComparison } from './use-comparison.js';
-import { dayText } from './words.js';
+import { dayText } from '../../parts/format.js';
 
 /** What has changed from a build to now, or to another build, as sentences scene by scene. */
 export function Changes({ build, builds }: { build: Build; builds: readonly Build[] }): ReactNode {

@@ -3,7 +3,8 @@ import type { Build } from '../../api/client.js';
 import { SeverityMark, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
 import { useSessionState } from '../../session/session-context.js';
 import { gateNow } from '../../session/gate.js';
-import { dayText, standing } from './words.js';
+import { standing } from './words.js';
+import { dayText } from '../../parts/format.js';
 
 const SEVERITIES = ['error', 'warning', 'info'] as const;
 

@@ -1,10 +1,5 @@
 import type { Build } from '../../api/client.js';
 
-/** `18 Nov 2026` in the reader's own way. */
-export function dayText(at: string): string {
-  return new Date(at).toLocaleDateString(undefined, { day: 'numeric', month: 'short', year: 'numeric' });
-}
-
 /** What counts of a build: the last that somebody said of it, else the gate. */
 export function standing({ gate, verdicts }: Build): { text: string; tone: 'good' | 'bad' } {
   const last = verdicts.at(-1);

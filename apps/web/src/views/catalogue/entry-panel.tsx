@@ -34,9 +34,9 @@ import { bindingPlace } from '../../parts/places.js';
 import { rippleHref } from '../../parts/ripple-href.js';
 import { Entry, type Read } from '../../parts/ui/entry.js';
 import { SaidSentence } from '../../parts/ui/sentence.js';
-import { countText } from '../../parts/ui/severity-mark.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import { entryKey } from './catalogue-address.js';
+import { countText } from '../../parts/format.js';
 
 interface Props {
   index: ProjectIndex;

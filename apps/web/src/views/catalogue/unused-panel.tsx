@@ -1,8 +1,8 @@
 import { unusedDeclarations, withoutUnused, type ProjectIndex, type Unused } from '@oquel/core';
 import { useMemo, useState, type ReactNode } from 'react';
-import { countText } from '../../parts/ui/severity-mark.js';
 import { usePreview } from '../../session/use-preview.js';
 import { useSession } from '../../session/session-context.js';
+import { countText } from '../../parts/format.js';
 
 const MOST_SHOWN = 1_000;
 

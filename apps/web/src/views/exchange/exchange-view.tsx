@@ -13,6 +13,7 @@ import type { Comparison } from '../../workers/auditor.js';
 import type { Incoming, Unfit } from '../../workers/incoming.js';
 import { TablePanel } from './table-panel.js';
 import { WaysOut } from './ways-out.js';
+import { isoToday } from '../../parts/format.js';
 
 type Came =
   | {
@@ -52,7 +53,7 @@ export function ExchangeView(): ReactNode {
       const version = session.storedVersion;
       reading.current = new AbortController();
       const isManifest = isManifestText(await file.slice(0, MANIFEST_HEAD).text());
-      const today = new Date().toISOString().slice(0, 10);
+      const today = isoToday();
       const read = isManifest
         ? await session.manifest(new Uint8Array(await file.arrayBuffer()), today)
         : await readFile(file, reading.current.signal);

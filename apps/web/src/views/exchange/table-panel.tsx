@@ -8,12 +8,12 @@ import {
 } from '@oquel/core';
 import { useEffect, useState, type ReactNode } from 'react';
 import { Making } from '../../parts/needs-list.js';
-import { countText } from '../../parts/ui/severity-mark.js';
 import { usePreview } from '../../session/use-preview.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import type { TableLook } from '../../workers/table-incoming.js';
 import { ALL_KINDS, kindText } from './kind-text.js';
 import { TableRows } from './table-rows.js';
+import { countText } from '../../parts/format.js';
 
 /** A table: what it is of, which column is what, what each row would become, and what the audit would say. */
 export function TablePanel({

@@ -1,4 +1,5 @@
-import { Autocomplete, TextField } from '@mui/material';
+import { Autocomplete } from '@mui/material';
+import { PickerInput } from '../../parts/ui/picker-input.js';
 import { nameFromText, type AssetIndex, type ProjectIndex } from '@oquel/core';
 import { useMemo, useState, type ReactNode, type Ref } from 'react';
 
@@ -82,14 +83,11 @@ export function Palette({ ref, index, owner, value, onChoose, onPlace }: Props):
         </li>
       )}
       renderInput={(params) => (
-        <TextField
-          {...params}
-          inputRef={ref}
+        <PickerInput
+          params={params}
+          label="Place"
           placeholder={isWidget ? 'Add a part: type a widget' : 'Place: type a prefab or widget'}
-          slotProps={{
-            ...params.slotProps,
-            htmlInput: { ...params.slotProps.htmlInput, 'aria-label': 'Place' },
-          }}
+          inputRef={ref}
         />
       )}
     />

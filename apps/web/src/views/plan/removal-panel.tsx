@@ -1,9 +1,10 @@
 import { bindingsNaming, printFrom, type AssetIndex, type ProjectIndex } from '@oquel/core';
 import { useMemo, type ReactNode } from 'react';
 import { SaidSentence } from '../../parts/ui/sentence.js';
-import { countText, SeverityMark, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
+import { SeverityMark, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
 import { usePreview } from '../../session/use-preview.js';
 import { removing, some } from './stage-edits.js';
+import { countText } from '../../parts/format.js';
 
 interface Props {
   index: ProjectIndex;

@@ -3,9 +3,9 @@ import { LIMITS } from '@oquel/core';
 import { useRef, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { ProjectLine } from '../../api/client.js';
-import { countText, SeverityMark } from '../../parts/ui/severity-mark.js';
+import { SeverityMark } from '../../parts/ui/severity-mark.js';
 import { projectHref } from '../../session/last-place.js';
-import { agoText } from './ago.js';
+import { agoText, countText, dayText, momentText } from '../../parts/format.js';
 
 export type ProjectState = ProjectLine['state'];
 
@@ -52,9 +52,9 @@ export function ProjectRow({
         {here.length > 0 && <span className="here">open: {here.join(', ')}</span>}
       </div>
       <GateText project={project} />
-      <span className="soft last" title={new Date(project.updatedAt).toLocaleString('en-GB')}>
+      <span className="soft last" title={momentText(project.updatedAt)}>
         {state === 'deleted' && goneAt
-          ? `deleted for good on ${new Date(goneAt).toLocaleDateString('en-GB')}`
+          ? `deleted for good on ${dayText(goneAt)}`
           : last
             ? `${last.label} — ${last.who}, ${agoText(project.updatedAt)}`
             : `created ${agoText(project.createdAt)}`}

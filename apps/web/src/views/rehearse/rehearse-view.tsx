@@ -1,7 +1,6 @@
 import './rehearse.css';
 import { verdictText, type Expectation, type Rehearsal, type Step, type TraceRecord } from '@oquel/core';
 import { useCallback, useEffect, useMemo, useState, type ReactNode } from 'react';
-import { countText } from '../../parts/ui/severity-mark.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import type { Rehearsed } from '../../workers/auditor.js';
 import { AllPanel } from './all-panel.js';
@@ -16,6 +15,7 @@ import { StatesPanel } from './states-panel.js';
 import { usePlaying } from './use-playing.js';
 import { useCursor } from './use-cursor.js';
 import { useRun, type Running } from './use-run.js';
+import { countText } from '../../parts/format.js';
 
 /** The dry run: a script, what follows from it over time, and what it leaves behind. */
 export function RehearseView(): ReactNode {

@@ -4,7 +4,6 @@ import { useCallback, useMemo, useState, type ReactNode } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { PictureMenu } from '../../parts/picture/picture-menu.js';
 import { rippleHref } from '../../parts/ripple-href.js';
-import { countText } from '../../parts/ui/severity-mark.js';
 import { NothingYet } from '../../parts/nothing-yet.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import { EntryDetails } from './entry-details.js';
@@ -16,6 +15,7 @@ import { RippleList } from './ripple-list.js';
 import { StartPicker } from './start-picker.js';
 import { TrialBar } from './trial-bar.js';
 import { useRipple } from './use-ripple.js';
+import { countText } from '../../parts/format.js';
 
 /** What happens if this fires, and what could have caused it: drawn in the order in which it happens. */
 export function RippleView(): ReactNode {

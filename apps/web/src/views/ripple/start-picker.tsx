@@ -1,4 +1,5 @@
-import { Autocomplete, TextField } from '@mui/material';
+import { Autocomplete } from '@mui/material';
+import { PickerInput } from '../../parts/ui/picker-input.js';
 import {
   assetAtPath,
   readLines,
@@ -60,16 +61,10 @@ export function StartPicker({ index, start, onChoose, onEdit }: Props): ReactNod
           </li>
         )}
         renderInput={(params) => (
-          <TextField
-            {...params}
-            slotProps={{
-              ...params.slotProps,
-              htmlInput: {
-                ...params.slotProps.htmlInput,
-                'aria-label': 'Where it begins',
-                style: { fontFamily: 'var(--mono)', fontSize: 13.5 },
-              },
-            }}
+          <PickerInput
+            params={params}
+            label="Where it begins"
+            style={{ fontFamily: 'var(--mono)', fontSize: 13.5 }}
           />
         )}
       />

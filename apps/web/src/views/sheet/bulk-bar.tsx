@@ -10,10 +10,11 @@ import {
   type KeyExpr,
 } from '@oquel/core';
 import { useId, useMemo, useState, type ReactNode } from 'react';
-import { countText, SeverityMark, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
+import { SeverityMark, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import { usePreview } from '../../session/use-preview.js';
 import type { SheetRow } from './sheet-rows.js';
+import { countText } from '../../parts/format.js';
 
 const DEEDS = {
   mute: 'mute',

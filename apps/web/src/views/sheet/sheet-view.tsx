@@ -1,10 +1,10 @@
 import './sheet.css';
-import { Autocomplete, TextField } from '@mui/material';
+import { Autocomplete } from '@mui/material';
+import { PickerInput } from '../../parts/ui/picker-input.js';
 import { planBulk, printBinding, type AssetIndex } from '@oquel/core';
 import { useDeferredValue, useEffect, useMemo, useState, type ReactNode } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { copyText } from '../../parts/clipboard.js';
-import { countText } from '../../parts/ui/severity-mark.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import { BulkBar } from './bulk-bar.js';
 import { useSheetAddress } from './sheet-address.js';
@@ -24,6 +24,7 @@ import {
   type SheetRow,
   type Switch,
 } from './sheet-rows.js';
+import { countText } from '../../parts/format.js';
 
 const SWITCH_TEXT: Record<Switch, string> = {
   muted: 'Muted',
@@ -245,14 +246,7 @@ function FacetField({
         </li>
       )}
       renderInput={(params) => (
-        <TextField
-          {...params}
-          placeholder={label}
-          slotProps={{
-            ...params.slotProps,
-            htmlInput: { ...params.slotProps.htmlInput, 'aria-label': `Only this ${label}` },
-          }}
-        />
+        <PickerInput params={params} label={`Only this ${label}`} placeholder={label} />
       )}
     />
   );

@@ -2,7 +2,7 @@ import {
   freeBindingId,
   needsText,
   printFrom,
-  textKind,
+  lineKind,
   type AssetIndex,
   type Binding,
   type BindingFrom,
@@ -15,9 +15,9 @@ import { useEffect, useRef, type ReactNode } from 'react';
 import { isForView } from '../../parts/clipboard.js';
 import { usePastedLines } from '../../parts/lines-panel/use-pasted-lines.js';
 import { pasting } from '../../parts/pasting.js';
-import { countText } from '../../parts/ui/severity-mark.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import { LineField } from './line-field.js';
+import { countText } from '../../parts/format.js';
 
 interface Props {
   index: ProjectIndex;
@@ -58,7 +58,7 @@ export function Lines({ index, owner, begun, here, onEdit, onAdded }: Props): Re
   // Things with what is wired between them come in as on the plan.
   const latest = useRef((_text: string): void => undefined);
   latest.current = (text) => {
-    if (textKind(text) !== 'stage') return open(text);
+    if (lineKind(text) !== 'stage') return open(text);
     const { changeSet, words } = pasting(index, owner, text);
     if (changeSet) onEdit(changeSet);
     if (words !== null) session.notice(words, changeSet ? 'told' : 'refused');

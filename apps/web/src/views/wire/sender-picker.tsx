@@ -1,4 +1,5 @@
-import { Autocomplete, TextField } from '@mui/material';
+import { Autocomplete } from '@mui/material';
+import { PickerInput } from '../../parts/ui/picker-input.js';
 import type { ProjectIndex, Reachable } from '@oquel/core';
 import { useMemo, type ReactNode } from 'react';
 
@@ -56,17 +57,11 @@ export function SenderPicker({ index, things, missing, counts, value, onChoose }
         </li>
       )}
       renderInput={(params) => (
-        <TextField
-          {...params}
+        <PickerInput
+          params={params}
+          label="Sender"
           placeholder="Sender: type a name, or point on the plan"
-          slotProps={{
-            ...params.slotProps,
-            htmlInput: {
-              ...params.slotProps.htmlInput,
-              'aria-label': 'Sender',
-              style: { fontFamily: 'var(--mono)', fontSize: 13.5 },
-            },
-          }}
+          style={{ fontFamily: 'var(--mono)', fontSize: 13.5 }}
         />
       )}
     />

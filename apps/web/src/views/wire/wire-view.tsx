@@ -34,11 +34,16 @@ import { Lines } from './lines.js';
 import { concerning, findingsHere } from './findings-here.js';
 import { looksOf } from './looks.js';
 import { OwnWiring } from './own-wiring.js';
-import { SenderPicker } from './sender-picker.js';
 import { missingSenders, senderAt, type Sender, type Strip } from './strips.js';
 import { thingChoices } from './thing-menu.js';
+import { later } from '../../parts/later.js';
 import { useWireAddress } from './wire-address.js';
 import { NOT_OF_THE_VIEW } from '../../parts/ui/keys.js';
+
+const SenderPicker = later(
+  async () => (await import('./sender-picker.js')).SenderPicker,
+  ({ value }) => <input className="line mono" aria-label="Sender" readOnly value={value} />,
+);
 
 /** The day's work: a sender on the plan, its events as strips of sentences, and the finder that wires more. */
 export function WireView(): ReactNode {

@@ -1,0 +1,85 @@
+import {
+  bool,
+  byKey,
+  label,
+  list,
+  mapOf,
+  object,
+  oneOf,
+  optional,
+  prose,
+  refine,
+  text,
+  wholeAtLeast,
+  type Shape,
+} from './shape.js';
+import type * as T from './types.js';
+import { seconds, value } from './asset-shapes.js';
+
+const expectation = refine(
+  object<{
+    at: string;
+    property?: string;
+    is?: T.Value;
+    asleep?: boolean;
+    gone?: boolean;
+    action?: string;
+    times?: number;
+  }>({
+    at: text,
+    property: optional(text),
+    is: optional(value),
+    asleep: optional(bool),
+    gone: optional(bool),
+    action: optional(text),
+    times: optional(wholeAtLeast(0)),
+  }),
+  (e, reading) => {
+    byKey({
+      property: object<{ property: string; is: T.Value }>({ property: text, is: value }, ['at']),
+      asleep: object<{ asleep: boolean }>({ asleep: bool }, ['at']),
+      gone: object<{ gone: boolean }>({ gone: bool }, ['at']),
+      action: object<{ action: string; times: number }>({ action: text, times: wholeAtLeast(0) }, ['at']),
+    }).check(e, reading);
+  },
+  {
+    oneOf: [
+      { required: ['property', 'is'], properties: { asleep: false, gone: false, action: false } },
+      { required: ['asleep'], properties: { property: false, gone: false, action: false } },
+      { required: ['gone'], properties: { property: false, asleep: false, action: false } },
+      { required: ['action', 'times'], properties: { property: false, asleep: false, gone: false } },
+    ],
+  },
+) as Shape<T.Expectation>;
+
+const values = mapOf(value);
+type RaiseStep = Extract<T.Step, { raise: unknown }>;
+type PublishStep = Extract<T.Step, { publish: unknown }>;
+const step = byKey<T.Step>({
+  raise: object<RaiseStep>({
+    at: seconds,
+    raise: object<RaiseStep['raise']>({
+      at: text,
+      event: text,
+      payload: optional(values),
+      activator: optional(text),
+      by: optional(text),
+    }),
+  }),
+  publish: object<PublishStep>({
+    at: seconds,
+    publish: object<PublishStep['publish']>({
+      channel: text,
+      key: optional(value),
+      payload: optional(values),
+    }),
+  }),
+  expect: object<{ at: number; expect: T.Expectation }>({ at: seconds, expect: expectation }),
+  pause: object<{ at: number; pause: boolean }>({ at: seconds, pause: bool }),
+});
+export const rehearsal = object<T.Rehearsal>({
+  name: label,
+  note: optional(prose),
+  loadSet: optional(text),
+  steps: list(step),
+});
