@@ -59,7 +59,7 @@ test('a project from nothing: a backdrop is chosen, scaled by two points, dimmed
   // Out as a folder: the picture stands beside the documents. In again: it is there.
   await page.getByRole('link', { name: 'Exchange' }).click();
   const download = page.waitForEvent('download');
-  await page.getByRole('button', { name: '.zip', exact: true }).click();
+  await page.getByRole('button', { name: 'Save .zip', exact: true }).click();
   const zip = readFileSync(await (await download).path());
   const inside = Object.keys(unzipSync(new Uint8Array(zip)));
   expect(inside.filter((name) => /^pictures\/[0-9a-f]{32}\.svg$/.test(name))).toHaveLength(1);

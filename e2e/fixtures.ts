@@ -55,3 +55,19 @@ export function thing(page: Page, path: string): ReturnType<Page['locator']> {
 export async function saved(page: Page): Promise<void> {
   await page.locator('[data-saving="saved"]').waitFor();
 }
+
+/** Opens the menu of the person who works here. */
+export async function openPerson(page: Page): Promise<ReturnType<Page['locator']>> {
+  await page.locator('button.person').click();
+  return page.getByRole('dialog', { name: 'You' });
+}
+export async function signAs(page: Page, name: string): Promise<void> {
+  await (await openPerson(page)).getByLabel('Your name in the history').fill(name);
+  await page.keyboard.press('Enter');
+  await page.locator('.personmenu').waitFor({ state: 'detached' });
+}
+export async function useTheme(page: Page, theme: 'System' | 'Light' | 'Dark'): Promise<void> {
+  await (await openPerson(page)).getByLabel(theme).check();
+  await page.keyboard.press('Escape');
+  await page.locator('.personmenu').waitFor({ state: 'detached' });
+}

@@ -1,5 +1,5 @@
 import { AxeBuilder } from '@axe-core/playwright';
-import { expect, openMast, saved, strip, test, thing } from './fixtures.js';
+import { expect, openMast, saved, strip, test, thing, signAs } from './fixtures.js';
 
 test('anything with a name is a few keys away, from every view', async ({ page, demo }) => {
   await openMast(page, demo);
@@ -53,7 +53,7 @@ test('all keys stand on one page, and both pages bar nobody', async ({ page, dem
 
 test('the history says who did what, the newest first', async ({ page, demo }) => {
   await openMast(page, demo);
-  await page.getByLabel('Your name in the history').fill('Ines');
+  await signAs(page, 'Ines');
   await strip(page, 'onGust').locator('[data-binding="gust-2c"] .said').focus();
   await page.keyboard.press('m');
   await page.getByRole('button', { name: 'Undo' }).click();
@@ -62,7 +62,7 @@ test('the history says who did what, the newest first', async ({ page, demo }) =
   const edits = page.getByRole('list', { name: 'Edits, the newest first' }).getByRole('listitem');
   await expect(edits).toHaveCount(2);
   await expect(edits.first()).toContainText('Ines');
-  await expect(edits.first()).toContainText('undone: pylon-ridge: muted gust-2c');
+  await expect(edits.first()).toContainText('undone: pylon-ridge: muted when mast-2.onGust do horn-7.sound');
   await page.getByLabel('Filter the history').fill('nobody');
   await expect(page.getByText('No edit matches.')).toBeVisible();
   const { violations } = await new AxeBuilder({ page }).analyze();

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { DEMO, expect, openMast, saved, strip, test, thing } from './fixtures.js';
+import { DEMO, expect, openMast, saved, strip, test, thing, signAs, useTheme } from './fixtures.js';
 
 test('the sender is chosen by typing, and back leads to the one before', async ({ page, demo }) => {
   await openMast(page, demo);
@@ -76,23 +76,32 @@ test('the export is the document that was put in, and edits stand in the history
   expect(JSON.parse(readFileSync(await download.path(), 'utf8'))).toEqual(
     JSON.parse(readFileSync(DEMO, 'utf8')),
   );
-  await page.getByLabel('Your name in the history').fill('Ines');
+  await signAs(page, 'Ines');
   await strip(page, 'onGust').locator('[data-binding="gust-2c"] .said').focus();
   await page.keyboard.press('m');
   await saved(page);
   const history = await server.get(`/api/projects/${demo.id}/edits?after=1`);
   expect(history.body).toMatchObject({
-    edits: [{ who: 'Ines', label: 'pylon-ridge: muted gust-2c' }],
+    edits: [{ who: 'Ines', label: 'pylon-ridge: muted when mast-2.onGust do horn-7.sound' }],
   });
-  await expect(page.getByRole('button', { name: 'Undo' })).toHaveAttribute('title', /muted gust-2c/);
+  await expect(page.getByRole('button', { name: 'Undo' })).toHaveAttribute(
+    'title',
+    /muted when mast-2\.onGust do horn-7\.sound/,
+  );
 });
 
-test('the ground that was chosen stays chosen', async ({ page, demo }) => {
+test('the theme that was chosen stays chosen, and the system is followed', async ({ page, demo }) => {
   await openMast(page, demo);
-  await page.getByRole('button', { name: 'Use the dark ground' }).click();
+  await useTheme(page, 'Dark');
   await page.reload();
   await expect(page.locator('html')).toHaveAttribute('data-mode', 'dark');
-  await page.getByRole('button', { name: 'Use the light ground' }).click();
+  await useTheme(page, 'Light');
+  await expect(page.locator('html')).toHaveAttribute('data-mode', 'light');
+  // The system's own is followed while it changes.
+  await useTheme(page, 'System');
+  await page.emulateMedia({ colorScheme: 'dark' });
+  await expect(page.locator('html')).toHaveAttribute('data-mode', 'dark');
+  await page.emulateMedia({ colorScheme: 'light' });
   await expect(page.locator('html')).toHaveAttribute('data-mode', 'light');
 });
 

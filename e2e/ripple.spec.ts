@@ -1,6 +1,6 @@
 import { AxeBuilder } from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { expect, saved, strip, test, type Demo } from './fixtures.js';
+import { expect, saved, strip, test, type Demo, useTheme } from './fixtures.js';
 
 async function openRipple(page: Page, demo: Demo, query: string): Promise<void> {
   await page.goto(demo.url(`ripple?${query}`));
@@ -152,7 +152,7 @@ test('copies are folded and unfolded', async ({ page, demo }) => {
 test('Ripple bars nobody, in both grounds', async ({ page, demo }) => {
   for (const dark of [false, true]) {
     await openRipple(page, demo, 'at=pylon-ridge:mast-1&name=onGust');
-    if (dark) await page.getByRole('button', { name: 'Use the dark ground' }).click();
+    await useTheme(page, dark ? 'Dark' : 'Light');
     await entry(page, /winch-3\.slow/).click();
     await page
       .getByRole('button', { name: /off as a trial/ })

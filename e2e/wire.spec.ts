@@ -1,4 +1,4 @@
-import { expect, openMast, saved, strip, test, thing } from './fixtures.js';
+import { expect, openMast, saved, strip, test, thing, openPerson } from './fixtures.js';
 
 test('from the list of projects to the demo, and a receiver found by pointing: three clicks', async ({
   page,
@@ -241,7 +241,7 @@ test('the arrows walk the sentences; after a removal the next one has the focus;
 
 test('keys of a single letter can be switched off, and then do nothing', async ({ page, demo }) => {
   await openMast(page, demo);
-  await page.getByRole('button', { name: 'Shortcuts' }).click();
+  await (await openPerson(page)).getByRole('button', { name: /Keyboard shortcuts/ }).click();
   await page.getByLabel('Single-letter shortcuts').uncheck();
   await page.getByRole('button', { name: 'Close' }).click();
   const said = strip(page, 'onGust').locator('.sentence .said').first();

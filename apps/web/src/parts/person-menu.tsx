@@ -37,7 +37,12 @@ export function PersonMenu({ anchor, name, onName, onShortcuts, onClose }: Props
             onName(e.target.value);
             iAm(e.target.value);
           }}
-          onKeyDown={(e) => e.key === 'Enter' && onClose()}
+          onKeyDown={(e) => {
+            if (e.key !== 'Enter') return;
+            // The focus goes back to the button, which this Enter must not press again.
+            e.preventDefault();
+            onClose();
+          }}
         />
       </label>
       <fieldset>

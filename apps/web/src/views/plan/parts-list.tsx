@@ -91,6 +91,13 @@ export function PartsList({
           {owner.placements.length === 1 ? 'thing' : 'things'}
         </span>
       </div>
+      <div className="columns soft" aria-hidden="true">
+        <span>name</span>
+        <span>prefab</span>
+        <span className="at">position</span>
+        <span className="count">wired</span>
+        <span>details</span>
+      </div>
       <div className="scroller" ref={scroller} tabIndex={-1}>
         <ul aria-label={`Things in ${owner.decl.id}`} style={{ height: virtual.getTotalSize() }}>
           {virtual.getVirtualItems().map(({ index: at, start }) => {

@@ -131,6 +131,15 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
     max: 620,
     sign: -1,
   });
+  const beside = useSplit({
+    name: 'plan-beside',
+    label: 'Width of the list beside the plan',
+    axis: 'x',
+    first: 500,
+    min: 320,
+    max: 1100,
+    sign: -1,
+  });
   const side = useSplit({
     name: 'plan-side',
     label: 'Width of the definition',
@@ -259,7 +268,7 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
         className="stagebody"
         style={
           isScene
-            ? { gridTemplateRows: `minmax(0, 1fr) auto ${lower.size}px` }
+            ? { gridTemplateColumns: `minmax(0, 1fr) auto min(${beside.size}px, 60%)` }
             : { gridTemplateColumns: `${side.size}px auto minmax(0, 1fr)` }
         }
       >
@@ -339,10 +348,10 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
               />
             )}
           </div>
-          {lower.divider}
+          {isScene ? beside.divider : lower.divider}
           <div className="under">
             {isScene && (
-              <div className="undertabs" role="tablist" aria-label="Under the drawing">
+              <div className="undertabs" role="tablist" aria-label="Beside the drawing">
                 {(['Things', 'Events, actions, properties'] as const).map((text, i) => (
                   <button
                     key={text}
