@@ -241,7 +241,7 @@ test('a channel is told with its key and fields, and an event raised by typing w
   await page.getByLabel('tension of tension').press('Enter');
   await page.getByRole('button', { name: 'Publish' }).click();
   await expect(steps).toHaveCount(before + 1);
-  await expect(steps.filter({ hasText: 'channel tension ["east"] is told (tension = 12.5)' })).toHaveCount(1);
+  await expect(steps.filter({ hasText: 'publish to tension ["east"] (tension = 12.5)' })).toHaveCount(1);
 
   const typed = page.getByLabel('Raise, typed');
   await typed.fill('pylon-ridge:mast-9.onGust');

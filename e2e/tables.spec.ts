@@ -124,6 +124,7 @@ test('a table is told what is wrong with it, asked what is meant, and read as so
 }) => {
   const { id } = await harbour(page, server, 'Doubts');
   await page.getByRole('link', { name: 'Exchange' }).click();
+  await page.getByRole('heading', { name: 'Import' }).waitFor();
   const rows = [
     'quay\tbell-2\tBell\t5\t5',
     'quay\tbell-3\tBall\t6\t5',

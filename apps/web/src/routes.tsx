@@ -1,13 +1,15 @@
 import { createBrowserRouter, Link, Navigate, useRouteError } from 'react-router';
 import type { ComponentType, ReactNode } from 'react';
 import { ProjectFrame } from './parts/frame.js';
+import { whenIdle } from './parts/later.js';
 
-/** A view is loaded when it is first gone to; until then the view before it stays. */
+/** A view is loaded when it is first gone to, or when nothing else is to do; until then the view before it stays. */
 const lazily = (
   load: () => Promise<ComponentType>,
-): { lazy: { Component: () => Promise<ComponentType> } } => ({
-  lazy: { Component: load },
-});
+): { lazy: { Component: () => Promise<ComponentType> } } => {
+  whenIdle(load);
+  return { lazy: { Component: load } };
+};
 
 /** Every address of the application. What is chosen in a view stands in its query. */
 export const router = createBrowserRouter([

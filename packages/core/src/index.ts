@@ -193,6 +193,8 @@ export {
   scaledBackdrop,
   type PictureKind,
 } from './project/pictures.js';
+export { parseStep, printStep, stepOfAnother, type StepAction } from './wireline/step-line.js';
+export { missingFields } from './rehearse/missing-fields.js';
 export type { RippleStart } from './ripple/start.js';
 export { narrowed, type RippleFilter } from './ripple/narrow.js';
 export {

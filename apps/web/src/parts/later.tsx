@@ -2,6 +2,11 @@ import { lazy, Suspense, type ComponentType, type ReactNode } from 'react';
 
 const WAITING: (() => Promise<unknown>)[] = [];
 
+/** What is loaded when the first view stands and the browser has nothing else to do. */
+export function whenIdle(load: () => Promise<unknown>): void {
+  WAITING.push(load);
+}
+
 /**
  * A component that is loaded when the first view stands, not with it: what is opened by a key is there when the key comes.
  * Until it is loaded, `meanwhile` is drawn in its place, or nothing.

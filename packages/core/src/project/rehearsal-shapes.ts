@@ -81,5 +81,6 @@ export const rehearsal = object<T.Rehearsal>({
   name: label,
   note: optional(prose),
   loadSet: optional(text),
+  strict: optional(bool),
   steps: list(step),
 });

@@ -267,6 +267,8 @@ export interface Rehearsal {
   name: string;
   note?: string;
   loadSet?: string;
+  /** It fails if anything is lost or refused in it. Default false. */
+  strict?: boolean;
   steps: Step[];
 }
 export type Expectation =

@@ -62,7 +62,7 @@ export class Run implements EffectHost, LifeHost, StepHost {
   private records = 0;
   private deliveries = 0;
   private paused = false;
-  private readonly tally = { held: 0, failed: 0, steps: 0, cut: 0 };
+  private readonly tally = { held: 0, failed: 0, steps: 0, cut: 0, /** Lost or refused. */ troubles: 0 };
   private runaway = false;
   private ticks = 0;
   /** Instances that spawning has made. */
@@ -147,7 +147,8 @@ export class Run implements EffectHost, LifeHost, StepHost {
     return {
       kind: 'verdict',
       name: this.rehearsal.name,
-      pass: failed === 0 && steps === 0 && !this.runaway,
+      pass:
+        failed === 0 && steps === 0 && !this.runaway && !(this.rehearsal.strict && this.tally.troubles > 0),
       records: this.records,
       deliveries: this.deliveries,
       end: this.now,
@@ -162,6 +163,7 @@ export class Run implements EffectHost, LifeHost, StepHost {
 
   /** Writes a record and returns its number. The body becomes the record: copying millions of them is slow. */
   write(body: RecordBody, cause: number, step = -1): number {
+    if (body.kind === 'lost' || body.kind === 'refused') this.tally.troubles++;
     const n = this.count(cause);
     if (!this.sink) return n;
     const record = body as TraceRecord;

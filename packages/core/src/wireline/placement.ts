@@ -29,7 +29,7 @@ export function printPlacement(p: Placement): string {
 /** A path that stands without quotes. */
 const PATH = /^[A-Za-z0-9_~][A-Za-z0-9_~/-]*$/;
 
-function printRecord(values: Record<string, Value>): string {
+export function printRecord(values: Record<string, Value>): string {
   return `(${Object.entries(values)
     .map(([name, value]) => `${printName(name)} = ${printValue(value)}`)
     .join(', ')})`;

@@ -1,15 +1,16 @@
 import { dotText, mermaidText, type Diagram } from '@oquel/core';
 import type { ReactNode } from 'react';
 import { useSession, useSessionState } from '../../session/session-context.js';
+import { listBuilds } from '../../api/client.js';
 import { copyText } from '../clipboard.js';
 import { saveFile } from '../save-file.js';
-import { pngOf, standaloneSvg } from './picture.js';
+import { pngOf, standaloneSvg, type Drawn } from './picture.js';
 import { isoToday } from '../format.js';
 
 interface Props {
   title: string;
   /** The drawing as it is on the screen now; null if there is none. */
-  drawing: () => SVGSVGElement | null;
+  drawing: () => SVGSVGElement | Drawn | null;
   /** What is told where there is none. */
   none?: string;
   /** The same as a graph, for documents that draw it themselves. */
@@ -24,7 +25,7 @@ export function PictureMenu({
   diagram,
 }: Props): ReactNode {
   const session = useSession();
-  const { project } = useSessionState();
+  const { id, project } = useSessionState();
   const take = async (as: string): Promise<void> => {
     try {
       if (as === 'mermaid' || as === 'dot') {
@@ -36,7 +37,8 @@ export function PictureMenu({
       const svg = drawing();
       if (!svg) return session.notice(none, 'refused');
       const date = isoToday();
-      const text = standaloneSvg(svg, { title, project: project.name, date });
+      const state = await stateText(id, session.storedVersion);
+      const text = await standaloneSvg(svg, { title, project: project.name, state, date });
       const name = title.replace(/[\\/:*?"<>|]/g, ' ').trim();
       if (as === 'svg') saveFile(`${name}.svg`, 'image/svg+xml', text);
       else saveFile(`${name}.png`, 'image/png', await pngOf(text));
@@ -62,4 +64,12 @@ export function PictureMenu({
       {diagram && <option value="dot">Copy as DOT</option>}
     </select>
   );
+}
+
+/** What a picture shows: a build, or how far the project has come since the last one. */
+async function stateText(id: string, version: number): Promise<string> {
+  const builds = await listBuilds(id).catch(() => []);
+  const [last] = builds.filter((b) => b.version !== null).sort((a, b) => (b.version ?? 0) - (a.version ?? 0));
+  if (!last) return `edit ${version}`;
+  return last.version === version ? `build ${last.name}` : `edit ${version}, after build ${last.name}`;
 }

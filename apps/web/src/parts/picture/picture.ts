@@ -1,9 +1,19 @@
+import { cssColour } from './css-colour.js';
+
 /** What stands over a picture that leaves the application. */
 export interface PictureHead {
   title: string;
   project: string;
+  /** `build Storm test`, or the edit that it shows. */
+  state: string;
   /** ISO date. */
   date: string;
+}
+/** A picture that is not on the screen: its elements, and its size in pixels. */
+export interface Drawn {
+  inner: string;
+  width: number;
+  height: number;
 }
 /** What a picture keeps of how it is drawn: its styles stand in sheets that do not go with it. */
 const STYLES = [
@@ -26,38 +36,53 @@ const HEAD = 34;
 const SCALE = 2;
 const MOST_PIXELS = 16_000;
 
-/** A drawing as an SVG that stands by itself, with its head. Cost: its elements. */
-export function standaloneSvg(svg: SVGSVGElement, { title, project, date }: PictureHead): string {
+/** A drawing as an SVG that stands by itself, with its head; pictures in it go with it. Cost: its elements. */
+export async function standaloneSvg(drawing: SVGSVGElement | Drawn, head: PictureHead): Promise<string> {
+  return framed('inner' in drawing ? drawing : await drawnOf(drawing), head);
+}
+function framed({ inner, width, height }: Drawn, { title, project, state, date }: PictureHead): string {
+  const words = [title, project, state, date].filter((w) => w !== '').join(' · ');
+  return [
+    `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height + HEAD}" viewBox="0 0 ${width} ${height + HEAD}">`,
+    `<title>${escaped(words)}</title>`,
+    `<rect width="100%" height="100%" fill="${escaped(cssColour('--ground'))}"/>`,
+    `<text x="12" y="22" font-family="sans-serif" font-size="14" font-weight="700" fill="${escaped(cssColour('--ink'))}">${escaped(words)}</text>`,
+    `<g transform="translate(0 ${HEAD})">`,
+    inner,
+    '</g>',
+    '</svg>\n',
+  ].join('\n');
+}
+async function drawnOf(svg: SVGSVGElement): Promise<Drawn> {
   const { width, height: drawn } = svg.getBoundingClientRect();
   // What a drawing has above its edge on the screen, such as heads of columns that stay in sight there.
   const above = Number(svg.dataset.head ?? 0);
   const height = drawn + above;
-  const page = getComputedStyle(document.documentElement);
   const copy = svg.cloneNode(true) as SVGSVGElement;
   keepStyles(svg, copy);
   for (const hit of copy.querySelectorAll('.hit, [role="button"] > rect.hit')) hit.remove();
-  const colour = (name: string): string => page.getPropertyValue(name).trim();
-  const words = `${title} · ${project} · ${date}`;
+  for (const image of copy.querySelectorAll('image')) await embed(image);
   copy.removeAttribute('style');
   if (above > 0) {
     const { x, y, width: w, height: h } = svg.viewBox.baseVal;
     copy.setAttribute('viewBox', `${x} ${y - above} ${w} ${h + above}`);
   }
   copy.setAttribute('x', '0');
-  copy.setAttribute('y', String(HEAD));
+  copy.setAttribute('y', '0');
   copy.setAttribute('width', String(width));
   copy.setAttribute('height', String(height));
   // Whatever is drawn beyond its edge is cut there.
   copy.setAttribute('overflow', 'hidden');
-  const inner = new XMLSerializer().serializeToString(copy);
-  return [
-    `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height + HEAD}" viewBox="0 0 ${width} ${height + HEAD}">`,
-    `<title>${escaped(words)}</title>`,
-    `<rect width="100%" height="100%" fill="${escaped(colour('--ground'))}"/>`,
-    `<text x="12" y="22" font-family="sans-serif" font-size="14" font-weight="700" fill="${escaped(colour('--ink'))}">${escaped(words)}</text>`,
-    inner,
-    '</svg>\n',
-  ].join('\n');
+  return { inner: new XMLSerializer().serializeToString(copy), width, height };
+}
+/** A picture in a drawing stands in it, since a file cannot ask the server for it; one that cannot be read is left out. */
+async function embed(image: SVGImageElement): Promise<void> {
+  const answer = await fetch(image.href.baseVal);
+  if (!answer.ok) return image.remove();
+  const bytes = new Uint8Array(await answer.arrayBuffer());
+  let text = '';
+  for (const byte of bytes) text += String.fromCharCode(byte);
+  image.setAttribute('href', `data:${answer.headers.get('content-type') ?? ''};base64,${btoa(text)}`);
 }
 function keepStyles(from: Element, to: Element): void {
   const style = getComputedStyle(from);
@@ -66,7 +91,7 @@ function keepStyles(from: Element, to: Element): void {
   const [was, is] = [from.children, to.children];
   for (let i = 0; i < was.length; i++) keepStyles(was[i], is[i]);
 }
-function escaped(text: string): string {
+export function escaped(text: string): string {
   return text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
 }
 

@@ -4,6 +4,9 @@ import { useQuery as useServer } from '@tanstack/react-query';
 import { Link, useNavigate } from 'react-router';
 import { Bar, BarChart, Cell, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import { listBuilds } from '../../api/client.js';
+import { cssColour } from '../../parts/picture/css-colour.js';
+import { PictureMenu } from '../../parts/picture/picture-menu.js';
+import { figuresPicture } from './figures-picture.js';
 import { Trend } from '../../parts/trend/trend.js';
 import { rippleHref } from '../../parts/ripple-href.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
@@ -53,6 +56,15 @@ export function FiguresPanel({ onFilter }: { onFilter: (part: Record<string, str
           </span>
         ))}
       </p>
+      <PictureMenu
+        title="Figures of the audit"
+        drawing={() =>
+          figuresPicture(
+            { metrics, figures, limits, byRule: totals(byRule), byAsset: totals(byAsset) },
+            cssColour,
+          )
+        }
+      />
       <Histogram
         title="Events by the hops of their longest chain"
         buckets={figures.chains}
@@ -189,6 +201,9 @@ interface Count {
   warning: number;
   info: number;
   all: number;
+}
+function totals(counts: readonly Count[]): [string, number][] {
+  return counts.map(({ name, all }) => [name, all]);
 }
 function counted(findings: readonly Finding[], of: (f: Finding) => string): Count[] {
   const by = new Map<string, Count>();

@@ -13,6 +13,9 @@ import { CellPanel } from './cell-panel.js';
 import { matrixOf, worstByBinding, type Matrix } from './cells.js';
 import { CELL_FILTERS, useCrossingsAddress, type CellFilter } from './crossings-address.js';
 import { cellText, MatrixDrawing } from './matrix-drawing.js';
+import { PictureMenu } from '../../parts/picture/picture-menu.js';
+import { cssColour } from '../../parts/picture/css-colour.js';
+import { matrixPicture, MOST_IN_PICTURE } from './matrix-picture.js';
 
 const FILTER_WORDS: Record<Exclude<CellFilter, ''>, string> = {
   across: 'across scenes',
@@ -102,6 +105,13 @@ export function CrossingsView(): ReactNode {
             </button>
           ))}
         </span>
+        {matrix && matrix.names.length > 0 && (
+          <PictureMenu
+            title={`Crossings by ${by}`}
+            drawing={() => matrixPicture(matrix, cssColour)}
+            none={`A picture holds ${MOST_IN_PICTURE} groups at the most; group by something larger.`}
+          />
+        )}
         <span className="soft" role="status">
           {matrix && `${fitting.length} of ${matrix.at.size} pairs`}
         </span>
@@ -189,8 +199,8 @@ function CellTable({
       <table>
         <thead>
           <tr>
-            <th scope="col">says</th>
-            <th scope="col">hears</th>
+            <th scope="col">sender</th>
+            <th scope="col">receiver</th>
             <th scope="col">deliveries</th>
             <th scope="col">bindings</th>
             <th scope="col">through channels</th>

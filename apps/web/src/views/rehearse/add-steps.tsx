@@ -10,12 +10,12 @@ export function AddSteps({ at, onStep }: { at: number; onStep: (step: Step) => v
   return (
     <div className="addsteps">
       <div className="row">
-        <span className="soft">at {at} s</span>
+        <span className="soft">at {at} s:</span>
         <button type="button" className="tick" onClick={() => onStep({ at, pause: true })}>
-          pause
+          add a pause of the game
         </button>
         <button type="button" className="tick" onClick={() => onStep({ at, pause: false })}>
-          go on
+          add its resume
         </button>
       </div>
       <TellChannel at={at} onStep={onStep} />

@@ -151,7 +151,7 @@ function round(n: number): number {
 }
 
 /** The scene that the address asks for, or the one where the script begins, or the first that takes part. */
-function sceneOf(
+export function sceneOf(
   { scene }: RehearseAddress,
   scenes: readonly string[],
   rehearsal: Rehearsal,

@@ -10,6 +10,7 @@ import { PlanPane } from './plan-pane.js';
 import { RecordPanel } from './record-panel.js';
 import { useRehearseAddress, type RehearseAddress } from './rehearse-address.js';
 import { added, freeName, withSteps } from './script-edits.js';
+import { sceneOf } from './plan-pane.js';
 import { ScriptPanel } from './script-panel.js';
 import { StatesPanel } from './states-panel.js';
 import { usePlaying } from './use-playing.js';
@@ -134,6 +135,11 @@ function OneRehearsal({
         at={at}
         onName={onName}
         onCursor={toCursor}
+        pointed={
+          address.thing === ''
+            ? ''
+            : `${sceneOf(address, run?.scenes ?? [], rehearsal, index)}:${address.thing}`
+        }
       />
       <div className="rehearsalstage">
         <div className="row transport" role="group" aria-label="Play">

@@ -1,4 +1,4 @@
-import type { Change, ChangeSet, Project, Rehearsal, Step } from '@oquel/core';
+import type { Change, ChangeSet, Project, Rehearsal, Step, StepAction } from '@oquel/core';
 import { expectedText } from '@oquel/core';
 
 /** The edit that puts other rehearsals into the project. */
@@ -53,6 +53,19 @@ export function stepMovedTo(project: Project, rehearsal: Rehearsal, i: number, a
   return changed(project, rehearsal.name, label, { ...rehearsal, steps });
 }
 
+/** Another step in the place of one, at the same time. */
+export function stepReplaced(
+  project: Project,
+  rehearsal: Rehearsal,
+  i: number,
+  action: StepAction,
+): ChangeSet {
+  const next = { at: rehearsal.steps[i].at, ...action } as Step;
+  const steps = rehearsal.steps.map((s, k) => (k === i ? next : s));
+  const label = `rehearsal "${rehearsal.name}": changed to ${stepText(next)}`;
+  return changed(project, rehearsal.name, label, { ...rehearsal, steps });
+}
+
 /** A step as a sentence, without its time. */
 export function stepText(step: Step): string {
   if ('raise' in step) {
@@ -71,7 +84,7 @@ export function stepText(step: Step): string {
     const { channel, key, payload } = step.publish;
     const fields = Object.entries(payload ?? {}).map(([k, v]) => `${k} = ${JSON.stringify(v)}`);
     const told = fields.length > 0 ? ` (${fields.join(', ')})` : '';
-    return `channel ${channel}${key === undefined ? '' : ` [${JSON.stringify(key)}]`} is told${told}`;
+    return `publish to ${channel}${key === undefined ? '' : ` [${JSON.stringify(key)}]`}${told}`;
   }
   if ('expect' in step) return `expect ${step.expect.at} ${expectedText(step.expect)}`;
   return step.pause ? 'the game pauses' : 'the game resumes';

@@ -3,13 +3,14 @@ import type { ReactNode } from 'react';
 import { Entry, type Read } from '../../parts/ui/entry.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import { AddSteps } from './add-steps.js';
+import { StepRow } from './step-row.js';
 import {
   added,
   changed,
   freeName,
   removed,
   stepMovedTo,
-  stepText,
+  stepReplaced,
   withoutStep,
   withSteps,
 } from './script-edits.js';
@@ -22,10 +23,12 @@ interface Props {
   at: number;
   onName: (name: string) => void;
   onCursor: (n: number) => void;
+  /** The address of the thing that was pressed on the plan last; empty for none. */
+  pointed: string;
 }
 
 /** The script of one rehearsal: its steps in order, each with what came of it. */
-export function ScriptPanel({ rehearsal, records, cursor, at, onName, onCursor }: Props): ReactNode {
+export function ScriptPanel({ rehearsal, records, cursor, at, onName, onCursor, pointed }: Props): ReactNode {
   const session = useSession();
   const { project } = useSessionState();
   const byStep = new Map<number, TraceRecord>();
@@ -91,6 +94,21 @@ export function ScriptPanel({ rehearsal, records, cursor, at, onName, onCursor }
             )}
         </select>
       </label>
+      <label className="field">
+        <input
+          type="checkbox"
+          checked={rehearsal.strict === true}
+          onChange={(e) => {
+            const { strict: _old, ...rest } = rehearsal;
+            const on = e.target.checked;
+            edit(
+              `rehearsal "${rehearsal.name}" ${on ? 'fails' : 'no longer fails'} if anything is lost or refused`,
+              on ? { ...rest, strict: true } : rest,
+            );
+          }}
+        />
+        fails if anything is lost or refused
+      </label>
       <Entry
         label="Note"
         shown=""
@@ -104,34 +122,18 @@ export function ScriptPanel({ rehearsal, records, cursor, at, onName, onCursor }
         {rehearsal.steps.map((step, i) => {
           const record = byStep.get(i);
           return (
-            <li key={i} className={stepClass(record, here?.step === i)} data-step={i}>
-              <Entry
-                label={`Time of step ${i + 1}`}
-                shown=""
-                unit="s"
-                width={44}
-                value={String(step.at)}
-                read={readSeconds}
-                onTake={(to) => session.edit(stepMovedTo(project, rehearsal, i, to))}
-              />
-              <button
-                type="button"
-                className="plain"
-                disabled={!record}
-                onClick={() => record && onCursor(record.n)}
-              >
-                {stepText(step)}
-                {record && <StepResult record={record} />}
-              </button>
-              <button
-                type="button"
-                className="word"
-                aria-label={`Remove step ${i + 1}`}
-                onClick={() => session.edit(withoutStep(project, rehearsal, i))}
-              >
-                ×
-              </button>
-            </li>
+            <StepRow
+              key={i}
+              n={i}
+              step={step}
+              record={record}
+              here={here?.step === i}
+              pointed={pointed}
+              onCursor={onCursor}
+              onTime={(to) => session.edit(stepMovedTo(project, rehearsal, i, to))}
+              onChange={(action) => session.edit(stepReplaced(project, rehearsal, i, action))}
+              onRemove={() => session.edit(withoutStep(project, rehearsal, i))}
+            />
           );
         })}
       </ol>
@@ -145,23 +147,6 @@ export function ScriptPanel({ rehearsal, records, cursor, at, onName, onCursor }
   );
 }
 
-function StepResult({ record }: { record: TraceRecord }): ReactNode {
-  if (record.kind === 'expect') {
-    if (record.ok) return <span className="fault good"> holds</span>;
-    const got = record.reason ?? (record.got === null ? 'unknown' : JSON.stringify(record.got));
-    return <span className="fault error"> fails: {got}</span>;
-  }
-  if (record.kind === 'refused') return <span className="fault warning"> refused: {record.reason}</span>;
-  return record.kind === 'lost' ? <span className="fault warning"> lost: {record.reason}</span> : null;
-}
-function stepClass(record: TraceRecord | undefined, here: boolean): string {
-  const fails = record?.kind === 'expect' && !record.ok;
-  return [here ? 'here' : '', fails ? 'failing' : ''].filter(Boolean).join(' ');
-}
-function readSeconds(text: string): Read<number> {
-  const n = Number(text);
-  return text.trim() !== '' && Number.isFinite(n) && n >= 0 ? { value: n } : { error: 'seconds, 0 or more' };
-}
 function nameRead(text: string, rehearsals: readonly Rehearsal[]): Read<string> {
   const name = text.trim();
   if (name === '') return { error: 'a name' };
