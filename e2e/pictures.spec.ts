@@ -32,11 +32,10 @@ test('plan, ripple and proof leave as pictures with their head, and as text for 
       outside: [...document.querySelectorAll('[href], script, image')].length,
     };
   }, svg);
-  expect(seen).toEqual({
+  const { head, ...rest } = seen;
+  expect(head).toMatch(new RegExp(`^Plan of quay · Harbour <&> "night" · edit \\d+ · ${today}$`));
+  expect(rest).toEqual({
     broken: false,
-    head: expect.stringMatching(
-      new RegExp(`^Plan of quay · Harbour <&> "night" · edit \\d+ · ${today}$`),
-    ) as string,
     labels: ['bell-1', 'gate-1'],
     outside: 0,
   });

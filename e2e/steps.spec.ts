@@ -67,6 +67,8 @@ test('any step is changed in place, typed or by pointing; what it needs is said;
   await page.getByLabel('fails if anything is lost or refused').check();
   await expect(page.locator('.rehearsalstage')).toContainText('Fails');
   await saved(page);
-  const { body } = await server.get(`/api/projects/${id}/document`);
-  expect((body.rehearsals as { strict?: boolean }[])[0].strict).toBe(true);
+  const { body } = (await server.get(`/api/projects/${id}/document`)) as {
+    body: { rehearsals: { strict?: boolean }[] };
+  };
+  expect(body.rehearsals[0].strict).toBe(true);
 });

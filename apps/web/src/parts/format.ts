@@ -6,7 +6,7 @@ const LOCALE = englishOf(globalThis.navigator?.language ?? 'en-GB');
 const DAY = new Intl.DateTimeFormat(LOCALE, { day: 'numeric', month: 'short', year: 'numeric' });
 const MOMENT = new Intl.DateTimeFormat(LOCALE, { dateStyle: 'medium', timeStyle: 'short' });
 // Four digits are read well as they are.
-const WHOLE = new Intl.NumberFormat(LOCALE, { useGrouping: 'min2' } as Intl.NumberFormatOptions);
+const WHOLE = new Intl.NumberFormat(LOCALE, { useGrouping: 'min2' });
 const SHORT = new Intl.NumberFormat(LOCALE, { notation: 'compact' });
 const AGO = new Intl.RelativeTimeFormat(LOCALE, { numeric: 'auto' });
 const STEPS: [seconds: number, unit: Intl.RelativeTimeFormatUnit][] = [

@@ -17,7 +17,14 @@ export function later<P extends object>(
 ): (props: P) => ReactNode {
   let loading: Promise<{ default: ComponentType<P> }> | null = null;
   const once = (): Promise<{ default: ComponentType<P> }> =>
-    (loading ??= load().then((component) => ({ default: component })));
+    (loading ??= load().then(
+      (component) => ({ default: component }),
+      (error: unknown) => {
+        // What could not be loaded is asked for again.
+        loading = null;
+        throw error;
+      },
+    ));
   WAITING.push(once);
   const Loaded = lazy(once) as unknown as ComponentType<P>;
   return function Later(props: P): ReactNode {
@@ -33,7 +40,8 @@ export function later<P extends object>(
 export function loadLater(): void {
   const next = WAITING.shift();
   if (!next) return;
-  const idle = window.requestIdleCallback ?? ((work: () => void) => window.setTimeout(work, 200));
   // What cannot be loaded now is asked for again when it is opened.
-  idle(() => void next().then(loadLater, loadLater));
+  const load = (): void => void next().then(loadLater, loadLater);
+  if ('requestIdleCallback' in window) window.requestIdleCallback(load);
+  else setTimeout(load, 200);
 }

@@ -53,7 +53,7 @@ export function scaledBackdrop(b: Backdrop, from: Vec2, to: Vec2, metres: number
   const factor = metres / now;
   if (!(now > 0) || !(factor > 0) || !Number.isFinite(factor)) return null;
   const size: Vec2 = [centimetres(b.size[0] * factor), centimetres(b.size[1] * factor)];
-  if (Math.min(...size) <= 0 || Math.max(...size) > MOST_METRES) return null;
+  if (size.some((side) => side <= 0 || side > MOST_METRES)) return null;
   const at = [0, 1].map((i) => centimetres(from[i] + (b.at[i] - from[i]) * factor)) as Vec2;
   return { ...b, at, size };
 }

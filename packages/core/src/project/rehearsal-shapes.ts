@@ -5,7 +5,6 @@ import {
   list,
   mapOf,
   object,
-  oneOf,
   optional,
   prose,
   refine,

@@ -60,7 +60,7 @@ export function stepReplaced(
   i: number,
   action: StepAction,
 ): ChangeSet {
-  const next = { at: rehearsal.steps[i].at, ...action } as Step;
+  const next = { at: rehearsal.steps[i].at, ...action };
   const steps = rehearsal.steps.map((s, k) => (k === i ? next : s));
   const label = `rehearsal "${rehearsal.name}": changed to ${stepText(next)}`;
   return changed(project, rehearsal.name, label, { ...rehearsal, steps });
