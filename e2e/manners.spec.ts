@@ -144,3 +144,28 @@ test('an address that is none leads back, and a document can be dropped on the l
   await expect(page.locator('.project')).toHaveText('Dropped hut');
   await expect(page.getByRole('link', { name: /Gate: passed/ })).toBeVisible();
 });
+
+test('panels are resized by pointer and keys, stay so, and go back by a double click', async ({
+  page,
+  demo,
+}) => {
+  await openMast(page, demo);
+  const divider = page.getByRole('separator', { name: 'Width of the wiring' });
+  const left = async (): Promise<number> => (await page.locator('.strips').boundingBox())!.x;
+  const before = await left();
+  await divider.focus();
+  await page.keyboard.press('ArrowLeft');
+  await page.keyboard.press('ArrowLeft');
+  await expect(async () => expect(await left()).toBeCloseTo(before - 48, 0)).toPass();
+  const box = (await divider.boundingBox())!;
+  await page.mouse.move(box.x, box.y + 300);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 100, box.y + 300, { steps: 4 });
+  await page.mouse.up();
+  await expect(async () => expect(await left()).toBeCloseTo(before + 52, -1)).toPass();
+  await page.reload();
+  await page.locator('.strips').waitFor();
+  await expect(async () => expect(await left()).toBeCloseTo(before + 52, -1)).toPass();
+  await divider.dblclick();
+  await expect(async () => expect(await left()).toBeCloseTo(before, 0)).toPass();
+});

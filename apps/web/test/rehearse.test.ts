@@ -125,7 +125,7 @@ describe('edits of a script', () => {
     ).toEqual([
       'ridge:mast raises onGust (speed = 3) for Rescuer by host',
       'the game pauses',
-      'channel tension ["east"] is told',
+      'publish to tension ["east"]',
     ]);
     expect(stepText({ at: 0, expect: { at: 'ridge:brake', action: 'engage', times: 1 } })).toBe(
       'expect ridge:brake has done engage 1 time',

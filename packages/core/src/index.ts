@@ -195,6 +195,7 @@ export {
 } from './project/pictures.js';
 export { parseStep, printStep, stepOfAnother, type StepAction } from './wireline/step-line.js';
 export { missingFields } from './rehearse/missing-fields.js';
+export { mistakeOf, mistakesOf, type Mistake } from './audit/same-mistake.js';
 export type { RippleStart } from './ripple/start.js';
 export { narrowed, type RippleFilter } from './ripple/narrow.js';
 export {

@@ -82,7 +82,7 @@ export class BuildsService {
   /** Makes the project as it was in a build, by one edit that can be undone. @throws ProblemError */
   async restore(id: string, build: string, dto: StepDto): Promise<EditsDto> {
     const { name, text } = await this.builds.text(this.db.k, id, build, 'document');
-    return this.edits.makeLike(id, dto, JSON.parse(text) as Project, `went back to build ${name}`);
+    return this.edits.makeLike(id, dto, JSON.parse(text) as Project, `restored build ${name}`);
   }
 
   private async store(id: string, project: Project, head: NewBuildHead): Promise<BuildDto> {

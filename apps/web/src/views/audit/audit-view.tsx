@@ -1,6 +1,6 @@
 import './audit.css';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { compareFindings, type Finding } from '@oquel/core';
+import { compareFindings, type Finding, mistakesOf, type Mistake } from '@oquel/core';
 import {
   lazy,
   Suspense,
@@ -35,16 +35,23 @@ import { PolicyPanel } from './policy-panel.js';
 import { Since, type Baseline } from './since.js';
 import { WaiversPanel } from './waivers-panel.js';
 import { countText } from '../../parts/format.js';
+import { useSidePanel } from '../../parts/ui/side-panel.js';
 
 // Its charts are heavy and rarely looked at first.
 const FiguresPanel = lazy(async () => ({ default: (await import('./figures-panel.js')).FiguresPanel }));
 
 const TABS = ['findings', 'figures', 'policy', 'waivers'] as const;
-type Row = { kind: 'group'; group: FindingGroup } | { kind: 'finding'; finding: Finding };
+type Row =
+  | { kind: 'group'; group: FindingGroup }
+  | { kind: 'finding'; finding: Finding }
+  /** The same mistake in further places, shown or not. */
+  | { kind: 'fold'; mistake: string; more: number; isOpen: boolean };
+/** So many findings with the same mistake are folded to the first of them. */
+const FOLDED = 3;
 
 /** Whether it is fit to build: the gate, the findings by rule, and the one that is looked at. */
 export function AuditView(): ReactNode {
-  const { id: projectId, audit } = useSessionState();
+  const { id: projectId, index, audit } = useSessionState();
   useEffect(() => lookedAt(projectId), [projectId]);
   const { params, go } = useQuery();
   const filter = {
@@ -65,21 +72,29 @@ export function AuditView(): ReactNode {
     () => filterFindings(since?.added ?? audit?.findings ?? [], { rule, severity, asset, text }),
     [audit, since, rule, severity, asset, text],
   );
+  const [unfolded, setUnfolded] = useState<ReadonlySet<string>>(new Set());
+  const wanted = params.get('finding');
   const rows = useMemo<Row[]>(
     () =>
       groupFindings(shown, by).flatMap((group) => [
         { kind: 'group', group },
-        ...group.findings.map((finding): Row => ({ kind: 'finding', finding })),
+        ...mistakesOf(index, group.findings).flatMap((m) => rowsOf(m, unfolded, wanted)),
       ]),
-    [shown, by],
+    [shown, by, index, unfolded, wanted],
   );
   const set = (part: Record<string, string>): void => go(part, 'finding' in part || 'text' in part);
   // Where the finding stood that is looked at: when it is cured, the one that comes to stand there is shown.
   const seen = useRef<{ fingerprint: string; at: number } | null>(null);
+  const panel = useSidePanel({
+    name: 'audit',
+    label: 'Width of the findings',
+    side: 'left',
+    share: 0.44,
+    min: 360,
+  });
   const list = useRef<HTMLDivElement>(null);
   if (!audit) return <div className="middle">Auditing ...</div>;
   const ordered = rows.flatMap((r) => (r.kind === 'finding' ? [r.finding] : []));
-  const wanted = params.get('finding');
   const current = ordered.find((f) => f.fingerprint === wanted) ?? (wanted === null ? ordered[0] : undefined);
   const gone = wanted !== null && !audit.findings.some((f) => f.fingerprint === wanted);
   const next =
@@ -109,7 +124,8 @@ export function AuditView(): ReactNode {
     );
   }
   return (
-    <div className="audit">
+    <div className="audit" style={panel.style}>
+      {panel.divider}
       <div className="findings">
         {tabs}
         <Verdict
@@ -136,6 +152,11 @@ export function AuditView(): ReactNode {
           ordered={ordered}
           current={current}
           onChoose={(f) => set({ finding: f.fingerprint })}
+          onFold={(mistake) => {
+            const next = new Set(unfolded);
+            if (!next.delete(mistake)) next.add(mistake);
+            setUnfolded(next);
+          }}
         />
       </div>
       {next && (
@@ -162,6 +183,15 @@ export function AuditView(): ReactNode {
       )}
     </div>
   );
+}
+
+/** The first of many with the same mistake, and the others where they are asked for or one of them is looked at. */
+function rowsOf({ key, findings }: Mistake, unfolded: ReadonlySet<string>, wanted: string | null): Row[] {
+  const all = findings.map((finding): Row => ({ kind: 'finding', finding }));
+  if (findings.length < FOLDED) return all;
+  const isOpen = unfolded.has(key) || findings.slice(1).some((f) => f.fingerprint === wanted);
+  const fold: Row = { kind: 'fold', mistake: key, more: findings.length - 1, isOpen };
+  return isOpen ? [all[0], fold, ...all.slice(1)] : [all[0], fold];
 }
 
 function Tabs({
@@ -300,12 +330,14 @@ function FindingList({
   ordered,
   current,
   onChoose,
+  onFold,
 }: {
   ref: Ref<HTMLDivElement>;
   rows: readonly Row[];
   ordered: readonly Finding[];
   current: Finding | undefined;
   onChoose: (f: Finding) => void;
+  onFold: (mistake: string) => void;
 }): ReactNode {
   const box = useRef<HTMLDivElement>(null);
   useImperativeHandle(ref, () => box.current!);
@@ -365,6 +397,20 @@ function FindingList({
             right: 0,
             height: item.size,
           } as const;
+          if (row.kind === 'fold') {
+            return (
+              <button
+                key={item.key}
+                type="button"
+                className="foldrow"
+                style={style}
+                aria-expanded={row.isOpen}
+                onClick={() => onFold(row.mistake)}
+              >
+                {row.isOpen ? 'Fold' : 'Show'} {row.more} more with the same mistake
+              </button>
+            );
+          }
           return row.kind === 'group' ? (
             <div key={item.key} className="rulehead" style={style}>
               <span className="n">{row.group.findings.length}</span>

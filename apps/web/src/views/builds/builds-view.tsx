@@ -8,6 +8,7 @@ import { BuildHead } from './build-head.js';
 import { Changes } from './changes.js';
 import { Freeze } from './freeze.js';
 import { Ledger } from './ledger.js';
+import { useSidePanel } from '../../parts/ui/side-panel.js';
 
 // Its charts are heavy.
 const Trend = lazy(async () => ({ default: (await import('../../parts/trend/trend.js')).Trend }));
@@ -26,8 +27,16 @@ export function BuildsView(): ReactNode {
   const wanted = params.get('build');
   const build = wanted === null ? builds[builds.length - 1] : builds.find((b) => b.id === wanted);
   const open = (build: string): void => go({ build, with: '', of: '', how: '', show: '' }, false);
+  const panel = useSidePanel({
+    name: 'builds',
+    label: 'Width of the list of builds',
+    side: 'left',
+    share: 0.31,
+    min: 280,
+  });
   return (
-    <div className="builds">
+    <div className="builds" style={panel.style}>
+      {panel.divider}
       <div className="ledgerside">
         <h1 className="unseen">Builds</h1>
         <Freeze onFrozen={(b) => void refetch().then(() => open(b.id))} />

@@ -18,6 +18,7 @@ import { EntryList } from './entry-list.js';
 import { EntryPanel } from './entry-panel.js';
 import { UnusedPanel } from './unused-panel.js';
 import { countsOf, filterEntries, findingsByEntry } from './filter-entries.js';
+import { useSidePanel } from '../../parts/ui/side-panel.js';
 
 const KIND_WORDS = {
   event: 'events',
@@ -52,8 +53,16 @@ export function CatalogueView(): ReactNode {
   const [begun, setBegun] = useState<{ text: string } | null>(null);
   const entry = entries.find((e) => entryKey(e) === chosen);
   const assets = useMemo(() => index.assets.map((a) => a.decl.id), [index]);
+  const panel = useSidePanel({
+    name: 'catalogue',
+    label: 'Width of the entry',
+    side: 'right',
+    share: 0.425,
+    min: 320,
+  });
   return (
-    <div className="catalogue">
+    <div className="catalogue" style={panel.style}>
+      {panel.divider}
       <div className="entries">
         <div className="entryfilter">
           <h1 className="unseen">Catalogue</h1>

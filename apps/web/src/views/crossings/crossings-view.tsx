@@ -16,6 +16,7 @@ import { cellText, MatrixDrawing } from './matrix-drawing.js';
 import { PictureMenu } from '../../parts/picture/picture-menu.js';
 import { cssColour } from '../../parts/picture/css-colour.js';
 import { matrixPicture, MOST_IN_PICTURE } from './matrix-picture.js';
+import { useSidePanel } from '../../parts/ui/side-panel.js';
 
 const FILTER_WORDS: Record<Exclude<CellFilter, ''>, string> = {
   across: 'across scenes',
@@ -50,6 +51,13 @@ export function CrossingsView(): ReactNode {
     if (matrix) go({ from: matrix.names[r], to: matrix.names[c] });
   };
   const fitting = matrix ? [...matrix.at.values()].filter((c) => c.fits) : [];
+  const panel = useSidePanel({
+    name: 'crossings',
+    label: 'Width of the cell',
+    side: 'right',
+    share: 0.3,
+    min: 280,
+  });
   return (
     <div className="crossings">
       <div className="crossingsbar">
@@ -116,7 +124,8 @@ export function CrossingsView(): ReactNode {
           {matrix && `${fitting.length} of ${matrix.at.size} pairs`}
         </span>
       </div>
-      <div className="crossingsbody">
+      <div className="crossingsbody" style={panel.style}>
+        {panel.divider}
         {!matrix ? (
           <div className="middle">Loading crossings ...</div>
         ) : matrix.names.length === 0 ? (

@@ -1,5 +1,5 @@
 import { bindingsNaming, printFrom, type AssetIndex, type ProjectIndex } from '@oquel/core';
-import { useMemo, type ReactNode } from 'react';
+import { Fragment, useMemo, type ReactNode } from 'react';
 import { SaidSentence } from '../../parts/ui/sentence.js';
 import { SeverityMark, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
 import { usePreview } from '../../session/use-preview.js';
@@ -18,6 +18,12 @@ const MOST = 100;
 /** What would break if things were taken off the plan, before they are. */
 export function RemovalPanel({ index, owner, ids, onRemove, onClose }: Props): ReactNode {
   const naming = useMemo(() => bindingsNaming(index, owner, new Set(ids)), [index, owner, ids]);
+  const counts = useMemo(() => {
+    const by = new Map<AssetIndex, number>();
+    for (const n of naming) by.set(n.owner, (by.get(n.owner) ?? 0) + 1);
+    return by;
+  }, [naming]);
+  const isElsewhere = [...counts.keys()].some((of) => of !== owner);
   const alone = useMemo(() => removing(index, owner, ids, false).changes, [index, owner, ids]);
   const change = usePreview(alone);
   return (
@@ -33,14 +39,21 @@ export function RemovalPanel({ index, owner, ids, onRemove, onClose }: Props): R
       </h2>
       {/* It scrolls where there are many. */}
       <ul className="sentences" tabIndex={0} aria-label="What names it">
-        {naming.slice(0, MOST).map(({ owner: of, binding }) => (
-          <li className="sentence" key={`${of.decl.id}/${binding.id}`}>
-            <span className="nth" />
-            <span className="said">
-              {of !== owner && <span className="soft">{of.decl.id}: </span>}
-              when <span className="who">{printFrom(binding)}</span> do <SaidSentence binding={binding} />
-            </span>
-          </li>
+        {naming.slice(0, MOST).map(({ owner: of, binding }, i) => (
+          <Fragment key={`${of.decl.id}/${binding.id}`}>
+            {/* By scene, prefab or widget, where it is more than this one. */}
+            {naming[i - 1]?.owner !== of && isElsewhere && (
+              <li className="ownerhead">
+                <b>{of.decl.id}</b> <span className="soft">{countText(counts.get(of) ?? 0, 'binding')}</span>
+              </li>
+            )}
+            <li className="sentence">
+              <span className="nth" />
+              <span className="said">
+                when <span className="who">{printFrom(binding)}</span> do <SaidSentence binding={binding} />
+              </span>
+            </li>
+          </Fragment>
         ))}
         {naming.length > MOST && <li className="soft">and {naming.length - MOST} more</li>}
       </ul>

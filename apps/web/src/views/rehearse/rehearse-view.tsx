@@ -17,6 +17,7 @@ import { usePlaying } from './use-playing.js';
 import { useCursor } from './use-cursor.js';
 import { useRun, type Running } from './use-run.js';
 import { countText } from '../../parts/format.js';
+import { useSidePanel } from '../../parts/ui/side-panel.js';
 
 /** The dry run: a script, what follows from it over time, and what it leaves behind. */
 export function RehearseView(): ReactNode {
@@ -126,8 +127,16 @@ function OneRehearsal({
     else if (i < records.length) toCursor(records[i].n);
   };
   useKeys({ ' ': () => setPlaying(!playing), '.': () => step(1), ',': () => step(-1) });
+  const panel = useSidePanel({
+    name: 'rehearse',
+    label: 'Width of the script',
+    side: 'left',
+    share: 0.25,
+    min: 260,
+  });
   return (
-    <div className="onerehearsal">
+    <div className="onerehearsal" style={panel.style}>
+      {panel.divider}
       <ScriptPanel
         rehearsal={rehearsal}
         records={records}

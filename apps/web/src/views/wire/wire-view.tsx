@@ -39,6 +39,7 @@ import { thingChoices } from './thing-menu.js';
 import { later } from '../../parts/later.js';
 import { useWireAddress } from './wire-address.js';
 import { NOT_OF_THE_VIEW } from '../../parts/ui/keys.js';
+import { useSidePanel } from '../../parts/ui/side-panel.js';
 
 const SenderPicker = later(
   async () => (await import('./sender-picker.js')).SenderPicker,
@@ -185,8 +186,16 @@ function WireScope({
       }),
   );
 
+  const panel = useSidePanel({
+    name: 'wire',
+    label: 'Width of the wiring',
+    side: 'right',
+    share: 0.43,
+    min: 420,
+  });
   return (
-    <div className="wire">
+    <div className="wire" style={panel.style}>
+      {panel.divider}
       {menu}
       <div className="plan" onContextMenu={onContextMenu}>
         {owner.decl.kind === 'widget' ? (
