@@ -3,14 +3,15 @@ import { Link, NavLink, Outlet, useLocation, useParams } from 'react-router';
 import { leftAt } from '../session/last-place.js';
 import { SessionProvider, useSession, useSessionState } from '../session/session-context.js';
 import { AuditStrip } from './audit-strip.js';
-import { KeptEdits } from './kept-edits.js';
+import { GoToLoading } from './goto/go-to-loading.js';
 import { later, loadLater } from './later.js';
 import { Present } from './present.js';
 import { whoIsIt } from '../session/who.js';
 import { Sign } from './ui/signs.js';
 import { Toasts } from './ui/toasts.js';
 
-const GoTo = later(async () => (await import('./goto/go-to.js')).GoTo);
+const KeptEdits = later(async () => (await import('./kept-edits.js')).KeptEdits);
+const GoTo = later(async () => (await import('./goto/go-to.js')).GoTo, GoToLoading);
 const Shortcuts = later(async () => (await import('./goto/shortcuts.js')).Shortcuts);
 const History = later(async () => (await import('./history.js')).History);
 const PersonMenu = later(async () => (await import('./person-menu.js')).PersonMenu);

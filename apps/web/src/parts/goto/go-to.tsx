@@ -1,6 +1,7 @@
 import './go-to.css';
 import { Dialog } from '@mui/material';
-import { useId, useMemo, useState, type KeyboardEvent, type ReactNode } from 'react';
+import { useId, useLayoutEffect, useMemo, useState, type KeyboardEvent, type ReactNode } from 'react';
+import { forgetTyped, typedMeanwhile } from './go-to-loading.js';
 import { useNavigate } from 'react-router';
 import { useSessionState } from '../../session/session-context.js';
 import { findNamed, namedThings } from './named-things.js';
@@ -11,7 +12,12 @@ const MOST = 60;
 export function GoTo({ onClose }: { onClose: () => void }): ReactNode {
   const { id, index } = useSessionState();
   const navigate = useNavigate();
-  const [text, setText] = useState('');
+  const [text, setText] = useState(typedMeanwhile);
+  // What was typed until the moment at which this is here, and not again the next time.
+  useLayoutEffect(() => {
+    setText(typedMeanwhile());
+    return forgetTyped;
+  }, []);
   const [at, setAt] = useState(0);
   const listId = useId();
   const all = useMemo(() => namedThings(index), [index]);

@@ -33,7 +33,6 @@ import { Finder } from './finder.js';
 import { Lines } from './lines.js';
 import { concerning, findingsHere } from './findings-here.js';
 import { looksOf } from './looks.js';
-import { OwnWiring } from './own-wiring.js';
 import { missingSenders, senderAt, type Sender, type Strip } from './strips.js';
 import { thingChoices } from './thing-menu.js';
 import { later } from '../../parts/later.js';
@@ -41,6 +40,7 @@ import { useWireAddress } from './wire-address.js';
 import { NOT_OF_THE_VIEW } from '../../parts/ui/keys.js';
 import { useSidePanel } from '../../parts/ui/side-panel.js';
 
+const OwnWiring = later(async () => (await import('./own-wiring.js')).OwnWiring);
 const SenderPicker = later(
   async () => (await import('./sender-picker.js')).SenderPicker,
   ({ value }) => <input className="line mono" aria-label="Sender" readOnly value={value} />,
