@@ -106,7 +106,8 @@ async function closer(page) {
   for (let i = 0; i < 24 && (await page.locator('.thing').count()) < 40; i++) {
     const dot = page.locator('.cluster').first();
     if ((await dot.count()) === 0) break;
-    await dot.click();
+    // A thing may stand over it.
+    await dot.dispatchEvent('click');
     await page.waitForTimeout(150);
   }
 }
