@@ -7,6 +7,7 @@ import {
   type PointerEvent,
   type ReactNode,
 } from 'react';
+import { followDrag } from './drag.js';
 
 const STEP = 24;
 /** Share of the whole that a panel may take. */
@@ -44,18 +45,8 @@ export function useSidePanel({ name, label, side, share, min }: Options): {
   };
   const sign = side === 'left' ? 1 : -1;
   const onPointerDown = (e: PointerEvent<HTMLElement>): void => {
-    const [from, begun] = [e.clientX, now()];
-    const target = e.currentTarget;
-    target.setPointerCapture(e.pointerId);
-    const move = (m: globalThis.PointerEvent): void => set(begun + sign * (m.clientX - from));
-    const end = (): void => {
-      target.removeEventListener('pointermove', move);
-      target.removeEventListener('pointerup', end);
-      target.removeEventListener('pointercancel', end);
-    };
-    target.addEventListener('pointermove', move);
-    target.addEventListener('pointerup', end);
-    target.addEventListener('pointercancel', end);
+    const begun = now();
+    followDrag(e, (dx) => set(begun + sign * dx));
   };
   const onKeyDown = (e: KeyboardEvent): void => {
     if (e.key !== 'ArrowLeft' && e.key !== 'ArrowRight') return;

@@ -1,5 +1,6 @@
 import './splitter.css';
 import { useCallback, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
+import { followDrag } from './drag.js';
 
 const STEP = 24;
 
@@ -32,19 +33,7 @@ export function useSplit({
     localStorage.setItem(key, String(within(next)));
   };
   const onPointerDown = (e: PointerEvent<HTMLElement>): void => {
-    const from = axis === 'x' ? e.clientX : e.clientY;
-    e.currentTarget.setPointerCapture(e.pointerId);
-    const target = e.currentTarget;
-    const move = (m: globalThis.PointerEvent): void =>
-      set(size + sign * ((axis === 'x' ? m.clientX : m.clientY) - from));
-    const end = (): void => {
-      target.removeEventListener('pointermove', move);
-      target.removeEventListener('pointerup', end);
-      target.removeEventListener('pointercancel', end);
-    };
-    target.addEventListener('pointermove', move);
-    target.addEventListener('pointerup', end);
-    target.addEventListener('pointercancel', end);
+    followDrag(e, (dx, dy) => set(size + sign * (axis === 'x' ? dx : dy)));
   };
   const onKeyDown = (e: KeyboardEvent): void => {
     const more = axis === 'x' ? 'ArrowRight' : 'ArrowDown';
