@@ -5,6 +5,7 @@ export default {
   testMatch: ['**/test/**/*.test.ts'],
   extensionsToTreatAsEsm: ['.ts'],
   moduleNameMapper: {
+    '^@oquel/runtime$': '<rootDir>/packages/runtime/src/index.ts',
     '^@oquel/core$': '<rootDir>/packages/core/src/index.ts',
     '^(\\.{1,2}/.*)\\.js$': '$1',
   },

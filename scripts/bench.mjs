@@ -5,6 +5,8 @@ import { runScript, say, Trouble } from './lib/say.mjs';
 const BENCHES = {
   audit:
     'reading, expansion, graph and all rules at 10 thousand, 100 thousand and a million expanded bindings',
+  compile:
+    'compiling a million bindings beside auditing them; reading what was compiled beside JSON.parse: [SIZE]',
   declare: 'making what thousands of lines need; merging a manifest of 100 thousand placements',
   generate: 'writes a large project: SIZE FILE [SEED]',
   interface:
@@ -15,6 +17,7 @@ const BENCHES = {
     'very long edits, very many audits, a very large import, very many windows, and whether the server answers meanwhile',
   rehearse: 'a dry run of a million deliveries',
   ripple: 'following, laying out and panning a ripple of 10 thousand entries, in Chromium',
+  runtime: 'a raise in the runtime beside an event emitter, with 1, 10 and 100 listeners',
   start: 'cold and warm `npm start` in a fresh clone',
   store:
     'import of a million bindings beside a raw COPY of the same rows; freezing and comparing builds of 100 thousand',

@@ -5,10 +5,18 @@ import { ROOT } from './root.mjs';
 import { run } from './run.mjs';
 import { say, Trouble } from './say.mjs';
 
-const SOURCES = ['packages/core/src', 'apps/server/src', 'apps/cli/src', 'apps/web/src', 'apps/web/public'];
+const SOURCES = [
+  'packages/runtime/src',
+  'packages/core/src',
+  'apps/server/src',
+  'apps/cli/src',
+  'apps/web/src',
+  'apps/web/public',
+];
 const SINGLE = ['package-lock.json', 'tsconfig.base.json', 'apps/web/index.html', 'apps/web/vite.config.ts'];
 const MARK = join(ROOT, 'node_modules', '.oquel-build');
 const RESULTS = [
+  'packages/runtime/dist/index.js',
   'packages/core/dist/index.js',
   'apps/server/dist/main.js',
   'apps/cli/dist/main.js',

@@ -1,11 +1,14 @@
 import { oneLine } from '@oquel/core';
 import { Command, CommanderError } from 'commander';
 import { auditCommand } from './audit-command.js';
+import { compileCommand } from './compile-command.js';
 import { compareCommand } from './compare-command.js';
+import { conformanceCommand } from './conformance-command.js';
 import { convertCommand } from './convert-command.js';
 import { graphCommand } from './graph-command.js';
 import { mergeCommand } from './merge-command.js';
 import { UsageError } from './paths.js';
+import { namesCommand } from './names-command.js';
 import { rehearseCommand } from './rehearse-command.js';
 import type { Streams } from './streams.js';
 import { schemaCommand } from './schema-command.js';
@@ -28,9 +31,12 @@ export async function main(args: readonly string[], streams: Streams = CONSOLE):
   program
     .addCommand(auditCommand(streams, (exit) => (code = exit)))
     .addCommand(compareCommand(streams, (exit) => (code = exit)))
+    .addCommand(compileCommand(streams, (exit) => (code = exit)))
+    .addCommand(conformanceCommand(streams, (exit) => (code = exit)))
     .addCommand(convertCommand(streams))
     .addCommand(graphCommand(streams))
     .addCommand(mergeCommand(streams, (exit) => (code = exit)))
+    .addCommand(namesCommand(streams))
     .addCommand(rehearseCommand(streams, (exit) => (code = exit)))
     .addCommand(schemaCommand(streams));
   for (const command of program.commands) command.exitOverride().copyInheritedSettings(program);

@@ -65,7 +65,9 @@ export function writeFolder(to: string, files: ReadonlyMap<string, string>): voi
   } catch (error) {
     if (!existsSync(join(root, JOURNAL))) sweep(root);
     if (error instanceof UsageError) throw error;
-    throw new UsageError(`${to} cannot be written: ${(error as Error).message}; what was there is as it was`);
+    throw new UsageError(
+      `${to} cannot be written: ${(error as Error).message}; its contents have not changed`,
+    );
   }
 }
 /** Writes one file, so that it is the old one or the new one whatever happens. @throws UsageError */

@@ -1,0 +1,96 @@
+import { FORMAT, type WiringProject, type WiringScene } from '@oquel/runtime';
+import { sha256 } from '@noble/hashes/sha2.js';
+import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
+import type { Expansion } from '../expand/expansion.js';
+import { peerRolesOf, type PeerRoles } from '../expand/peers.js';
+import { PathTable } from '../expand/resolve.js';
+import { sceneInstances } from '../graph/plans.js';
+import { canonicalJson } from '../project/canonical.js';
+import type { Binding, Project } from '../project/types.js';
+import { compiledAsset } from './declared.js';
+import { compileScene, type SceneInputs } from './scene.js';
+
+/** All that a game needs of a project: one part that is always there, and one for each scene. */
+export interface CompiledWiring {
+  project: WiringProject;
+  scenes: WiringScene[];
+}
+
+/** SHA-256 of a text as UTF-8, in hex. */
+export type Sha256 = (text: string) => string;
+const ownSha256: Sha256 = (text) => bytesToHex(sha256(utf8ToBytes(text)));
+
+export interface CompileOptions {
+  /** Scenes that are wanted; all without it. */
+  scenes?: readonly string[];
+  /** The platform's, where it has a faster one. */
+  sha256?: Sha256;
+}
+
+/**
+ * Compiles an expanded project into `oquel.wiring/1`. What can be resolved is resolved; what depends on the state of play
+ * (`every`, keys that are read from properties) is left as it is written. Cost: linear in instances and expanded bindings.
+ */
+export function compileWiring(x: Expansion, { scenes, sha256: hashOf }: CompileOptions = {}): CompiledWiring {
+  const { project, assets } = x.index;
+  const hash = projectHash(project, hashOf);
+  const roots = sceneInstances(x);
+  const inputs: SceneInputs = {
+    x,
+    hash,
+    roots,
+    paths: assets.map((asset) => new PathTable(x, roots, asset.at)),
+    enabled: assets.map((asset) => enabledOf(asset.bindings)),
+    holding: (project.peers?.length ?? 0) > 0 ? peerRolesOf(x) : null,
+  };
+  const ids = [...roots.values()].map((root) => ({ root, id: x.assetOf(root).decl.id }));
+  return {
+    project: {
+      format: FORMAT,
+      hash,
+      name: project.name,
+      assets: assets.map((asset) =>
+        compiledAsset(
+          asset,
+          inputs.enabled[asset.at].map((b) => asset.bindings[b]),
+        ),
+      ),
+      channels: (project.channels ?? []).map(({ name, payload }) => ({
+        name,
+        ...(payload && payload.length > 0
+          ? {
+              payload: payload.map(({ name: field, type, optional }) => ({
+                name: field,
+                type,
+                ...(optional ? { optional: true as const } : {}),
+              })),
+            }
+          : {}),
+      })),
+      enums: (project.enums ?? []).map(({ name, values }) => ({ name, values })),
+      loadSets: (project.loadSets ?? []).map(({ name, scenes: of }) => ({ name, scenes: of })),
+      peers: (project.peers ?? []).map((p) => p.name),
+      strangers: strangersOf(inputs.holding),
+      scenes: ids.map(({ id }) => ({ scene: id, file: sceneFile(id) })),
+    },
+    scenes: ids
+      .filter(({ id }) => !scenes || scenes.includes(id))
+      .map(({ root }) => compileScene(inputs, root)),
+  };
+}
+
+/** The SHA-256 of a project's canonical JSON. Cost: the document's length. */
+export function projectHash(project: Project, hashOf: Sha256 = ownSha256): string {
+  return hashOf(canonicalJson(project));
+}
+/** Where the file of a scene stands. Names are letters, digits, `_` and `-`, so they are file names. */
+export function sceneFile(scene: string): string {
+  return `scenes/${scene}.json`;
+}
+
+function enabledOf(bindings: readonly Binding[]): number[] {
+  return [...bindings.keys()].filter((b) => bindings[b].enabled !== false);
+}
+function strangersOf(holding: PeerRoles | null): string[] {
+  return holding ? holding.names.slice(holding.peers.length) : [];
+}

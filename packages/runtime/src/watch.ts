@@ -1,0 +1,64 @@
+import type { Instance } from './instance.js';
+
+/** Notices actions that are performed without end, and reads the cycle off the causes of what was too many. */
+export class RunawayWatch {
+  /** For each record since `base` its cause, and what was performed: all three lists go together. */
+  private causes: number[] = [0];
+  private who: (Instance | null)[] = [null];
+  private what: number[] = [-1];
+  private instant = 1;
+  /** Records up to this one are forgotten. */
+  private base = 0;
+  /** Whether causes are kept: for the whole run, or from when an action comes half way to being too many. */
+  private keeps: boolean;
+
+  /** `whole`: causes are kept for the whole run, not only where a loop is near. */
+  constructor(
+    private readonly most: number,
+    private readonly whole: boolean,
+  ) {
+    this.keeps = whole;
+  }
+  newInstant(records: number): void {
+    this.instant++;
+    if (this.whole) return;
+    if (this.keeps) this.causes.length = this.who.length = this.what.length = 1;
+    this.keeps = false;
+    this.base = records;
+  }
+  /** Each record, in order; with what was performed if it says so. */
+  record(cause: number, instance: Instance | null, action: number): void {
+    if (this.keeps) {
+      this.causes.push(cause);
+      this.who.push(instance);
+      this.what.push(action);
+    } else this.base++;
+    if (!instance) return;
+    const { scene, at } = instance;
+    const n = scene.firstAction[at] + action;
+    if (scene.instantOf[n] === this.instant) {
+      if (++scene.atOnce[n] * 2 >= this.most) this.keeps = true;
+    } else {
+      scene.instantOf[n] = this.instant;
+      scene.atOnce[n] = 1;
+    }
+  }
+  /** Whether one performance more at this instant would be too many; copies count with their template. */
+  isTooMany({ scene, at }: Instance, action: number): boolean {
+    const n = scene.firstAction[at] + action;
+    return scene.instantOf[n] === this.instant && scene.atOnce[n] >= this.most;
+  }
+  /** The performances from the nearest one of the same action among the causes up to the last cause, in order of time. */
+  cycle(instance: Instance | null, action: number, cause: number): { instance: Instance; action: number }[] {
+    const back: { instance: Instance; action: number }[] = [];
+    for (let n = cause; n > this.base; n = this.causes[n - this.base]) {
+      const performer = this.who[n - this.base];
+      if (!performer) continue;
+      const performed = this.what[n - this.base];
+      back.push({ instance: performer, action: performed });
+      const isSame = instance?.at === performer.at && instance.scene === performer.scene;
+      if (isSame && performed === action) return back.reverse();
+    }
+    return [];
+  }
+}

@@ -1,0 +1,623 @@
+import { performEffects } from './effects.js';
+import { FORMAT, type Value, type Values, type WiringProject, type WiringScene } from './format.js';
+import { placedIn, under, type Bound, type Hold, type Instance } from './instance.js';
+import { Lifecycle } from './lifecycle.js';
+import { inOrder, instanceAt, placeIn } from './naming.js';
+import { maySend, receivers as audienceOf } from './peers.js';
+import {
+  actionOf,
+  raiseOf,
+  through,
+  type Audience,
+  type Delivery,
+  type Publication,
+  type Queued,
+  type Raise,
+  type Timer,
+} from './queued.js';
+import type { LossReason, RecordBody, RefusalReason, StopReason, Through, WorldRecord } from './records.js';
+import { assetTables, Scene, type AssetTable } from './scene.js';
+import { readKey, Selector } from './selection.js';
+import { TimeQueue } from './time-queue.js';
+import { evaluate, holds, NONE, own } from './value.js';
+import { RunawayWatch } from './watch.js';
+import { Wiring } from './wiring.js';
+
+/** What a game gives to its world. All of it may be left out. */
+export interface Game {
+  /** An action is performed; its effects come after it. */
+  perform?: (instance: Instance, action: string, args: Values) => void;
+  /** Each thing that happens, in order. Without it no record is made. */
+  record?: (record: WorldRecord) => void;
+  /** Whether the effects of an asset's actions are left to the game. */
+  ownEffects?: (asset: string) => boolean;
+  limits?: Partial<Limits>;
+}
+/** What would be a runaway. What is due at the instant of one is dropped, and the world goes on. */
+export interface Limits {
+  /** Performances of one action of one instance at one instant. */
+  atOnce: number;
+  /** Deliveries, ticks of timers, spawned instances and records in all. */
+  deliveries: number;
+  ticks: number;
+  copies: number;
+  records: number;
+  /** Microseconds after which no timer ticks. */
+  until: number;
+}
+const LIMITS: Limits = {
+  atOnce: 1000,
+  deliveries: Infinity,
+  ticks: Infinity,
+  copies: Infinity,
+  records: Infinity,
+  until: Infinity,
+};
+/** Who raises something. */
+export interface RaiseOptions {
+  /** The id of the asset that enters, leaves or uses it. */
+  activator?: string;
+  /** The peer that raises it; its authority without it. */
+  by?: string;
+}
+
+/** One binding as it stands. */
+export interface Wired extends Through {
+  /** The action, or `#` and the channel. */
+  to: string;
+  /** Addresses, in running order. */
+  receivers: string[];
+  /** Microseconds. */
+  delay: number;
+  /** Raises that its limit still allows. */
+  left: number;
+}
+/** Makes a world that runs compiled wiring. @throws Error if the file is of another format */
+export function createWorld(wiring: WiringProject, game: Game = {}): World {
+  const { format }: { format: string } = wiring;
+  if (format !== FORMAT) throw new Error(`expected ${FORMAT}, found ${format}`);
+  return new World(wiring, game);
+}
+
+/**
+ * The wiring of a game while it runs. Nothing here throws in the loop: what goes wrong is a record with its reason.
+ * What is raised is judged at once; what follows is done by the next {@link World.advance}, breadth first.
+ */
+export class World {
+  /** Microseconds since the beginning. */
+  now = 0;
+  /** Whether the last instant ended in a runaway. */
+  runaway = false;
+  deliveries = 0;
+  records = 0;
+  readonly queue = new TimeQueue<Queued>();
+  private readonly timers = new TimeQueue<Timer>();
+  /** What is due now, in the order in which it was queued. */
+  private current: Queued[] = [];
+  private scenes: Scene[] = [];
+  readonly tables: readonly AssetTable[];
+  readonly assetAt: ReadonlyMap<string, number>;
+  private readonly channels: ReadonlySet<string>;
+  private readonly enums: ReadonlyMap<string, readonly string[]>;
+  private readonly limits: Limits;
+  private readonly watch: RunawayWatch;
+  private readonly selector: Selector;
+  private readonly bound: Wiring;
+  readonly life: Lifecycle;
+  private readonly waiting = new Map<Instance, Map<string, { raise: Raise; due: number }>>();
+  private readonly peers: readonly string[];
+  private paused = false;
+  private ticks = 0;
+
+  constructor(
+    readonly wiring: WiringProject,
+    readonly game: Game,
+  ) {
+    this.tables = assetTables(wiring);
+    this.assetAt = new Map(wiring.assets.map((a, i) => [a.id, i]));
+    this.channels = new Set(wiring.channels.map((c) => c.name));
+    this.enums = new Map(wiring.enums.map((e) => [e.name, e.values]));
+    this.limits = { ...LIMITS, ...game.limits };
+    this.watch = new RunawayWatch(this.limits.atOnce, this.limits.deliveries < Infinity);
+    this.peers = [...wiring.peers, ...wiring.strangers];
+    this.selector = new Selector(
+      () => this.scenes,
+      this.assetAt,
+      (address) => this.placeOf(address),
+    );
+    this.bound = new Wiring(() => this.scenes, this.selector);
+    this.life = new Lifecycle(this, this.bound);
+  }
+
+  // --- Scenes
+
+  /** Loads scenes together: what is awake in them starts. @throws Error for files of another compilation, or loaded already */
+  load(...files: readonly (WiringScene | Scene)[]): void {
+    const scenes = files.map((f) => (f instanceof Scene ? f : this.prepare(f)));
+    for (const scene of scenes) {
+      if (this.sceneCalled(scene.file.scene)) throw new Error(`${scene.file.scene} is loaded already`);
+      scene.loaded = true;
+      scene.since = this.life.clock;
+    }
+    this.scenes = [...this.scenes, ...scenes].sort((a, b) => a.order - b.order);
+    this.forget();
+    const starts: Raise[] = [];
+    for (const scene of this.scenes.filter((s) => scenes.includes(s))) {
+      for (let i = 0; i < scene.count; i++) {
+        if (scene.spawned[i] === 1) continue;
+        const { starts: hasStarts, timers } = scene.tableOf(i);
+        for (const event of timers)
+          this.time({ instance: placedIn(scene, i), event, from: this.now, tick: 1 });
+        if (hasStarts && !placedIn(scene, i).isAsleep) starts.push(...this.life.start(placedIn(scene, i), 0));
+      }
+    }
+    for (const start of starts) this.takeRaise(start);
+  }
+  /** Makes a scene's file ready, so that {@link load} has less to do. */
+  prepare(file: WiringScene): Scene {
+    if (file.format !== FORMAT || file.hash !== this.wiring.hash)
+      throw new Error(`the file of ${file.scene} is of another version of the wiring`);
+    return new Scene(this.wiring, this.tables, file);
+  }
+  /** Unloads a scene: nothing of it acts or is heard any more. */
+  unload(name: string): void {
+    const scene = this.sceneCalled(name);
+    if (!scene) return;
+    scene.loaded = false;
+    this.scenes = this.scenes.filter((s) => s !== scene);
+    this.forget();
+  }
+  private forget(): void {
+    this.known.clear();
+    this.bound.forget();
+  }
+
+  // --- What the game does
+
+  /** Raises an event of an instance now. */
+  raise(
+    address: string,
+    event: string,
+    payload: Values = NONE,
+    options: RaiseOptions = {},
+    step?: number,
+  ): boolean {
+    const instance = this.instance(address);
+    const number = instance?.table.eventAt.get(event);
+    const { activator, by } = options;
+    const peer =
+      by === undefined || this.wiring.peers.length === 0 ? undefined : this.wiring.peers.indexOf(by);
+    const missing =
+      number === undefined || peer === -1 || (activator !== undefined && !this.assetAt.has(activator));
+    if (!instance || missing) {
+      this.write({ kind: 'refused', at: instance?.address ?? address, event, reason: 'dangling' }, 0, step);
+      return false;
+    }
+    this.takeRaise({
+      kind: 'raise',
+      cause: 0,
+      instance,
+      event: number,
+      payload,
+      special: { step, by: peer, activator },
+    });
+    return true;
+  }
+  /** Publishes to a channel now. */
+  publish(channel: string, payload: Values = NONE, key?: Value, step?: number): boolean {
+    const known = this.channels.has(channel);
+    const audience = this.wiring.peers.length > 0 ? [...this.wiring.peers.keys()] : null;
+    const head = { kind: 'publication', cause: 0, step, bound: null, audience } as const;
+    this.takePublication({ ...head, channel, known, key, payload });
+    return known;
+  }
+  /** Pauses the game, or lets it go on. Time goes on all the same. */
+  pause(is: boolean, step?: number): void {
+    this.paused = is;
+    this.write({ kind: 'pause', is }, 0, step);
+  }
+  /** Spawns a copy as an effect of an instance would. */
+  spawn(by: string, asset: string, values: Readonly<Record<string, Value>> = {}): Instance | null {
+    const instance = this.instance(by);
+    return instance ? this.life.spawn(instance, asset, values, 0) : null;
+  }
+  /** Destroys an instance with all that it contains. */
+  destroy(address: string): void {
+    const instance = this.instance(address);
+    if (instance) this.life.destroy(instance, 0);
+  }
+  setAsleep(address: string, asleep: boolean): void {
+    const instance = this.instance(address);
+    if (instance) this.life.setAsleep(instance, asleep, 0);
+  }
+  /** What an address names; `~X` is the newest copy that lives, or else the newest, `~X#2` that one. Null for nothing. */
+  instance(address: string): Instance | null {
+    const known = this.known.get(address);
+    if (known) return known;
+    const colon = address.indexOf(':');
+    const scene = this.sceneCalled(address.slice(0, Math.max(0, colon)));
+    const instance = scene ? instanceAt(scene, address.slice(colon + 1)) : null;
+    // Which copy an address names changes.
+    if (instance && !instance.copy) this.known.set(address, instance);
+    return instance;
+  }
+  private readonly known = new Map<string, Instance>();
+  private sceneCalled(name: string): Scene | undefined {
+    return this.scenes.find((s) => s.file.scene === name);
+  }
+
+  /** What a raise of an event would bring now, for tools: each binding in running order, with whom it reaches. */
+  wired(address: string, event: string): Wired[] {
+    const instance = this.instance(address);
+    const number = instance?.table.eventAt.get(event);
+    if (!instance || number === undefined) return [];
+    return this.bound
+      .on(instance, number)
+      .filter((bound) => bound.towards(instance) === 'holds' && this.publishes(bound, instance))
+      .map((bound) => {
+        const { to, delay = 0, limit } = bound.decl;
+        const receivers = 'channel' in to ? [] : (this.selector.receivers(bound, instance) ?? []);
+        return {
+          ...through(bound),
+          to: 'channel' in to ? `#${to.channel}` : to.action,
+          receivers: receivers.map((r) => r.address),
+          delay,
+          left: limit === undefined ? Infinity : limit - bound.served,
+        };
+      });
+  }
+
+  /** Whether the channel of a binding to a channel, and the key that it reads, are there. */
+  private publishes({ decl: { to } }: Bound, reader: Instance): boolean {
+    return !('channel' in to) || (this.channels.has(to.channel) && readKey(to.key, reader) !== 'missing');
+  }
+
+  /**
+   * Moves time on by so many seconds. What was raised before is done first, then what falls due; what is due at the very
+   * end is done by the next call, after what is raised until then.
+   */
+  advance(seconds: number): void {
+    this.advanceTo(this.now + Math.max(0, Math.round(seconds * 1e6)));
+  }
+  /** The same to a time in microseconds. */
+  advanceTo(time: number): void {
+    this.settle();
+    for (let next = this.next; next < time && !this.ended; next = this.next) {
+      this.open(next);
+      this.settle();
+    }
+    if (time > this.now && !this.ended) this.open(time);
+  }
+  /** When something is due next, in microseconds; Infinity for never. */
+  get next(): number {
+    return this.current.length > 0 ? this.now : Math.min(this.queue.next, this.timers.next);
+  }
+  private get ended(): boolean {
+    return this.runaway && this.limits.deliveries < Infinity;
+  }
+  /** Begins the instant of that time: what is due then comes after what is raised from now on until {@link settle}. */
+  open(time: number): void {
+    if (time === this.now && this.current.length > 0) return;
+    this.now = time;
+    this.runaway = false;
+    this.watch.newInstant(this.records);
+    this.current = this.queue.take(time);
+  }
+  /** Does all that is due now. */
+  settle(): void {
+    this.tick();
+    const { current, limits } = this;
+    for (let i = 0; i < current.length && !this.runaway; i++) {
+      this.take(current[i]);
+      if (this.life.copies > limits.copies || this.records > limits.records) this.endTotal();
+    }
+    this.current = [];
+  }
+  private tick(): void {
+    if (this.timers.next > this.now || this.runaway) return;
+    const due = this.timers
+      .take(this.now)
+      .sort((a, b) => inOrder(a.instance, b.instance) || a.event - b.event);
+    this.ticks += due.length;
+    if (this.ticks > this.limits.ticks) return this.endTotal();
+    for (const timer of due) {
+      const { instance, event } = timer;
+      if (instance.gone || !instance.scene.loaded) continue;
+      if (!instance.isAsleep) this.takeRaise(raiseOf(instance, event, NONE, 0));
+      timer.tick++;
+      this.time(timer);
+    }
+  }
+  time(timer: Timer): void {
+    const due = timer.from + timer.tick * timer.instance.table.decl.events[timer.event].every!;
+    if (due <= this.limits.until) this.timers.push(due, timer);
+  }
+  private endTotal(): void {
+    if (this.runaway) return;
+    this.runaway = true;
+    this.write({ kind: 'runaway', why: 'total', cycle: [] }, 0);
+  }
+
+  /** Writes a record and returns its number. */
+  write(body: RecordBody, cause: number, step?: number, instance?: Instance, action?: number): number {
+    const n = this.count(cause, instance, action);
+    const { record } = this.game;
+    if (!record) return n;
+    const written = body as WorldRecord;
+    written.n = n;
+    written.t = this.now;
+    written.cause = cause;
+    if (step !== undefined) written.step = step;
+    record(written);
+    return n;
+  }
+  /** Counts a record and returns its number; with what is performed, if that is what it says. */
+  private count(cause: number, instance: Instance | null = null, action = -1): number {
+    this.watch.record(cause, instance, action);
+    return ++this.records;
+  }
+  private take(item: Queued): void {
+    if (item.kind === 'delivery') this.takeDelivery(item);
+    else if (item.kind === 'publication') this.takePublication(item);
+    else {
+      const { special, instance } = item;
+      if (special?.dropped) return;
+      if (special?.restart !== undefined) this.waiting.get(instance)!.delete(special.restart);
+      this.takeRaise(item);
+    }
+  }
+  queueNow(...raises: Raise[]): void {
+    for (const raise of raises) this.current.push(raise);
+  }
+  private enqueue(item: Queued, delay: number): void {
+    if (delay === 0) this.current.push(item);
+    else this.queue.push(this.now + delay, item);
+  }
+
+  // --- Raises
+
+  private takeRaise(raise: Raise): void {
+    const { instance, event, cause, payload, special } = raise;
+    const decl = instance.table.decl.events[event];
+    const peers = this.wiring.peers.length;
+    const of = peers > 0 ? instance.peersOf : null;
+    const by = special?.by ?? of?.authority ?? -1;
+    const reason = this.refusal(raise, by);
+    if (reason) {
+      this.write({ kind: 'refused', at: instance.address, event: decl.name, reason }, cause, special?.step);
+      return;
+    }
+    instance.counts[event]++;
+    let n: number;
+    if (this.game.record) {
+      const body: RecordBody = { kind: 'raise', at: instance.address, event: decl.name, payload };
+      if (by >= 0) body.by = this.peers[by];
+      n = this.write(body, cause, special?.step);
+    } else n = this.count(cause);
+    const audience = of ? audienceOf(decl, peers, by, of) : null;
+    if (special?.stood) {
+      for (const { bound, hold } of special.stood) this.serve(raise, bound, hold, n, audience);
+      return;
+    }
+    for (const bound of this.bound.on(instance, event))
+      this.serve(raise, bound, bound.towards(instance), n, audience);
+  }
+  private refusal({ instance, event, special }: Raise, by: number): RefusalReason | null {
+    const decl = instance.table.decl.events[event];
+    if (!instance.scene.loaded) return 'unloaded';
+    if (instance.gone && !special?.stood) return 'gone';
+    if (instance.isAsleep) return 'asleep';
+    if (decl.limit !== undefined && instance.counts[event] >= decl.limit) return 'limit';
+    if (decl.activators && !this.admits(decl.activators, special?.activator)) return 'filtered';
+    if (this.wiring.peers.length > 0 && !maySend(decl, by, instance.peersOf)) return 'barred';
+    return this.paused && decl.raisedInPause !== true ? 'paused' : null;
+  }
+  private admits(list: readonly string[], activator: string | undefined): boolean {
+    if (activator === undefined) return false;
+    const tags = this.wiring.assets[this.assetAt.get(activator) ?? -1]?.tags ?? [];
+    return list.some(
+      (entry) => entry === activator || (entry.startsWith('#') && tags.includes(entry.slice(1))),
+    );
+  }
+  private serve(
+    { instance, payload, special }: Raise,
+    bound: Bound,
+    hold: Hold,
+    n: number,
+    to: Audience,
+  ): void {
+    if (hold === 'not' || !this.lets(bound, hold, special?.startQueued ?? -1, n, instance, payload)) return;
+    this.deliver(bound, instance, null, payload, n, to);
+  }
+  /** Whether a binding lets a raise or publication through; if so its limit takes one. */
+  private lets(
+    bound: Bound,
+    hold: Hold,
+    startQueued: number,
+    cause: number,
+    reader: Instance,
+    carried: Values,
+  ): boolean {
+    const { limit, if: conditions } = bound.decl;
+    const asks = conditions?.every((c) =>
+      holds(c.is, 'payload' in c ? own(carried, c.payload) : reader.get(c.property)),
+    );
+    if (hold === 'released') this.stop(bound, 'released', cause);
+    else if (startQueued >= 0 && bound.since > startQueued) this.stop(bound, 'not-bound', cause);
+    else if (asks === false) this.stop(bound, 'condition', cause);
+    else if (limit !== undefined && bound.served >= limit) this.stop(bound, 'limit', cause);
+    else {
+      bound.served++;
+      return true;
+    }
+    return false;
+  }
+  private stop(bound: Bound, reason: StopReason, cause: number): void {
+    this.write({ kind: 'stopped', ...through(bound), reason }, cause);
+  }
+
+  /** Queues what a binding brings. `hearers`: its receivers where it heard a channel; all null where none resolves. */
+  private deliver(
+    bound: Bound,
+    reader: Instance,
+    hearers: { all: Instance[] | null } | null,
+    carried: Values,
+    cause: number,
+    audience: Audience,
+  ): void {
+    const { decl, action, receiver } = bound;
+    const { to, delay = 0 } = decl;
+    const args = bound.constant ?? evaluate(decl.args, carried, reader);
+    if (receiver && !hearers) {
+      this.enqueue({ kind: 'delivery', cause, bound, instance: receiver, action, args, audience }, delay);
+      return;
+    }
+    if ('channel' in to) {
+      const read = readKey(to.key, reader);
+      const known = this.publishes(bound, reader);
+      const key = read === 'missing' ? undefined : read.key;
+      const { channel } = to;
+      this.enqueue(
+        { kind: 'publication', cause, step: undefined, channel, known, key, payload: args, bound, audience },
+        delay,
+      );
+      return;
+    }
+    const all = hearers ? hearers.all : this.selector.receivers(bound, reader);
+    if (all === null) {
+      const instance = 'at' in to && action < 0 ? this.selector.soleAt(bound) : null;
+      this.enqueue({ kind: 'delivery', cause, bound, instance, action: -1, args, audience }, delay);
+      return;
+    }
+    if (all.length === 0) this.stop(bound, 'empty', cause);
+    for (const instance of all)
+      this.enqueue({ kind: 'delivery', cause, bound, instance, action, args, audience }, delay);
+  }
+  private takePublication({ channel, known, key, payload, bound, cause, step, audience }: Publication): void {
+    const by: Partial<Through> = bound ? through(bound) : {};
+    if (!known) {
+      this.write({ kind: 'lost', channel, ...by, reason: 'dangling' }, cause, step);
+      return;
+    }
+    const keyed = key === undefined ? {} : { key };
+    const n = this.write({ kind: 'publication', channel, ...keyed, payload, ...by }, cause, step);
+    for (const hearer of this.bound.hearersOf(channel)) {
+      const hold = hearer.towards(null);
+      if (hold === 'not') continue;
+      const hearers = this.selector.hearers(hearer, key);
+      if (hearers === 'deaf' || !this.lets(hearer, hold, -1, n, hearer.owner, payload)) continue;
+      this.deliver(hearer, hearer.owner, hearers, payload, n, audience);
+    }
+  }
+
+  // --- Deliveries
+
+  private takeDelivery(delivery: Delivery): void {
+    const { instance, action, bound, args, cause } = delivery;
+    const loops = instance !== null && action >= 0 && this.watch.isTooMany(instance, action);
+    if (loops || this.deliveries >= this.limits.deliveries) {
+      this.runaway = true;
+      const cycle = this.watch
+        .cycle(action < 0 ? null : instance, action, cause)
+        .map((p) => ({ action: p.instance.table.decl.actions[p.action].name, at: p.instance.address }));
+      this.write({ kind: 'runaway', why: loops ? 'loop' : 'total', cycle }, cause);
+      return;
+    }
+    this.deliveries++;
+    const reason = this.loss(delivery);
+    if (reason) {
+      this.write(
+        { kind: 'lost', ...through(bound), at: this.whereTo(delivery), action: actionOf(bound), reason },
+        cause,
+      );
+      return;
+    }
+    const { actions, events } = instance!.table.decl;
+    const decl = actions[action];
+    const times = ++instance!.counts[events.length + action];
+    const { game } = this;
+    const n = game.record
+      ? this.write(
+          { kind: 'performed', ...through(bound), at: instance!.address, action: decl.name, args, times },
+          cause,
+          undefined,
+          instance!,
+          action,
+        )
+      : this.count(cause, instance, action);
+    game.perform?.(instance!, decl.name, args);
+    if (decl.effects && !game.ownEffects?.(instance!.asset))
+      performEffects(this, instance!, decl, args, times, n);
+  }
+  /** Where a delivery was bound for; what did not resolve stands as it is written, joined to its owner's address. */
+  whereTo({ instance, bound }: Delivery): string {
+    if (instance) return instance.address;
+    const { decl, owner, row } = bound;
+    const { to } = decl;
+    if ('every' in to) return `every ${to.every}`;
+    if (!('at' in to)) return '';
+    const { receiver } = owner.scene.file.bindings;
+    if (receiver[row] >= 0) return owner.scene.addressOf(receiver[row]);
+    if (receiver[row] <= -2) return owner.scene.file.others[-2 - receiver[row]];
+    if (to.at.includes(':')) return to.at;
+    return to.at === '.' ? owner.address : under(owner.address, to.at);
+  }
+  private loss({ instance, bound, action, audience }: Delivery): LossReason | null {
+    const { sceneNamed } = bound;
+    if (sceneNamed !== null && !this.sceneCalled(sceneNamed)) {
+      if (this.wiring.scenes.some((s) => s.scene === sceneNamed)) return 'unloaded';
+    }
+    if (!instance) return 'dangling';
+    const { decl } = instance.table;
+    if (!instance.scene.loaded) return 'unloaded';
+    if (instance.gone) return 'gone';
+    if (decl.actions[action]?.whileAsleep !== true && instance.isAsleep) return 'asleep';
+    if (this.paused && decl.runsInPause !== true) return 'paused';
+    if (audience) {
+      const is = decl.onAuthority ? audience.includes(instance.peersOf.authority) : audience.length > 0;
+      if (!is) return 'nobody';
+    }
+    return action < 0 ? 'dangling' : null;
+  }
+
+  private placeOf(address: string): { scene: Scene; at: number } | null {
+    const colon = address.indexOf(':');
+    const scene = this.sceneCalled(address.slice(0, Math.max(0, colon)));
+    const at = scene ? placeIn(scene, address.slice(colon + 1)) : -1;
+    return at < 0 ? null : { scene: scene!, at };
+  }
+
+  // --- For effects
+
+  /** Queues a raise. With `restart` it takes the place of the one that waits under that name. */
+  queueRaise(
+    instance: Instance,
+    event: number,
+    payload: Values,
+    cause: number,
+    delay: number,
+    restart?: string,
+  ): void {
+    if (restart === undefined) return this.enqueue(raiseOf(instance, event, payload, cause), delay);
+    let waiting = this.waiting.get(instance);
+    if (!waiting) this.waiting.set(instance, (waiting = new Map<string, { raise: Raise; due: number }>()));
+    const before = waiting.get(restart);
+    if (before) {
+      before.raise.special!.dropped = true;
+      this.queue.drop(before.due);
+    }
+    const raise = raiseOf(instance, event, payload, cause, { restart });
+    waiting.set(restart, { raise, due: this.now + delay });
+    this.enqueue(raise, delay);
+  }
+  /** Whether a value is of a type. A key need not be in its table. */
+  isOfType(value: Value, type: string): boolean {
+    if (type.startsWith('enum:')) {
+      return typeof value === 'string' && (this.enums.get(type.slice(5))?.includes(value) ?? true);
+    }
+    if (type.startsWith('key:') || type === 'instance' || type === 'string') return typeof value === 'string';
+    if (type === 'bool') return typeof value === 'boolean';
+    if (type === 'vec2') return Array.isArray(value);
+    return typeof value === 'number' && (type === 'float' || Number.isInteger(value));
+  }
+}
