@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { readFileSync } from 'node:fs';
 import { strToU8, unzipSync, zipSync } from 'fflate';
-import { indexProject, readProjectText, type Asset, type Project } from '@oquel/core';
+import { finish, indexProject, readProjectText, type Asset, type Project } from '@oquel/core';
 import { DEMO } from '../../server/test/harness.js';
 import { lookAtTable } from '../src/workers/table-incoming.js';
 import { readIncoming, zipOf, type Incoming, type Unfit } from '../src/workers/incoming.js';
@@ -10,12 +10,12 @@ const text = readFileSync(DEMO, 'utf8');
 const demo: Project = readProjectText(text).project;
 const TODAY = '2026-11-25';
 const sound = (bytes: Uint8Array): Incoming => {
-  const read = readIncoming(bytes, TODAY);
+  const read = finish(readIncoming(bytes, TODAY));
   if ('problems' in read) throw new Error(read.message);
   return read;
 };
 const unfit = (bytes: Uint8Array): Unfit => {
-  const read = readIncoming(bytes, TODAY);
+  const read = finish(readIncoming(bytes, TODAY));
   if (!('problems' in read)) throw new Error('it was read');
   return read;
 };

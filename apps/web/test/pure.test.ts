@@ -10,7 +10,7 @@ import { checkDraft, draftOf, EMPTY_DRAFT, withDraft, wiringOf } from '../src/vi
 describe('the viewport', () => {
   it('shows the whole plan, and keeps the point under the pointer when zooming', () => {
     const area = { x: 0, y: 0, width: 110, height: 66 };
-    const v = fit(area, 730, 724, 0);
+    const v = fit(area, 730, 724);
     for (const corner of [
       [0, 0],
       [110, 66],
@@ -68,6 +68,42 @@ describe('labels', () => {
     const pane = { width: 160, height: 200 };
     expect(placeLabels([wish('bell-12', 130, 100)], pane).get('bell-12')).toMatchObject({ anchor: 'end' });
     expect(placeLabels([wish('bell-12', 20, 10)], { width: 40, height: 20 }).size).toBe(0);
+  });
+});
+
+describe('names that find no room', () => {
+  const bell = (id: string, x: number, kind = 'Bell'): LabelWish => ({
+    id,
+    text: id,
+    kind,
+    x,
+    y: 100,
+    radius: 13,
+    rank: 1,
+  });
+  it('are counted at the nearest name of their kind, and none twice', () => {
+    const wishes = Array.from({ length: 12 }, (_, i) => bell(`bell-${i}`, 100 + i * 14));
+    const placed = placeLabels(wishes);
+    const counted = [...placed.values()].reduce((n, p) => n + 1 + p.more, 0);
+    expect(counted).toBeGreaterThan(placed.size);
+    expect(counted).toBeLessThanOrEqual(12);
+    // With room for the count, all are counted.
+    const pair = placeLabels([
+      bell('bell-1', 100),
+      bell('bell-2', 104),
+      bell('bell-3', 108),
+      bell('bell-4', 112),
+    ]);
+    expect([...pair.values()].reduce((n, p) => n + 1 + p.more, 0)).toBe(4);
+  });
+  it('are not counted at a name of another kind, nor at one far away', () => {
+    const crowd = Array.from({ length: 12 }, (_, i) =>
+      bell(`bell-${i}`, 100 + i * 14, i === 0 ? 'Gate' : 'Bell'),
+    );
+    const gate = placeLabels(crowd).get('bell-0');
+    expect(gate?.more ?? 0).toBe(0);
+    const far = placeLabels([bell('bell-1', 100), bell('bell-2', 400)]);
+    expect([...far.values()].map((p) => p.more)).toEqual([0, 0]);
   });
 });
 

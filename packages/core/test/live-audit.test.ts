@@ -20,7 +20,7 @@ describe('the audit kept up with edits', () => {
   it('is that of an audit from scratch, evidence and all, after every edit of a random sequence', () => {
     for (let seed = 0; seed < seeds(130); seed++) {
       const r = new Random(seed);
-      const live = new LiveAudit(randomProject(seed), TODAY);
+      const live = LiveAudit.open(randomProject(seed), TODAY);
       let project = live.project;
       for (let i = 0; i < 8; i++) {
         const binding = i % 2 === 0 ? randomBindingChange(r, project) : null;
@@ -54,7 +54,7 @@ describe('the audit kept up with edits', () => {
     };
     const plain = JSON.parse(JSON.stringify(project)) as Project;
     expect(JSON.parse(JSON.stringify(audit(project, { today: TODAY })))).toEqual(scratch(plain));
-    const live = new LiveAudit(project, TODAY);
+    const live = LiveAudit.open(project, TODAY);
     const insert = (asset: string): Change => ({
       op: 'insert',
       list: 'bindings',
@@ -75,7 +75,7 @@ describe('the audit kept up with edits', () => {
       policy: { rehearsals: true },
       rehearsals: [{ name: 'fails', steps: [{ at: 0, raise: { at: 'S9:.', event: 'onA' } }] }],
     };
-    const live = new LiveAudit(project, TODAY);
+    const live = LiveAudit.open(project, TODAY);
     expect(live.withRehearsals).toEqual(audit(project, { today: TODAY }));
     expect(live.withRehearsals.rehearsals).toEqual({ run: 1, failed: ['fails'] });
   });
@@ -83,7 +83,7 @@ describe('the audit kept up with edits', () => {
   it('holds the state before when a rule throws, and goes on from there', () => {
     for (let seed = 0; seed < 30; seed++) {
       const r = new Random(seed);
-      const live = new LiveAudit(randomProject(seed), TODAY);
+      const live = LiveAudit.open(randomProject(seed), TODAY);
       const rules = RULES as Rule[];
       const broken = defineRule({
         meta: { name: 'broken', severity: 'error', group: 'shape', what: '', why: '', cure: '' },
@@ -114,7 +114,7 @@ describe('the audit kept up with edits', () => {
   });
 
   it('stays as it was when an edit is refused', () => {
-    const live = new LiveAudit(randomProject(5), TODAY);
+    const live = LiveAudit.open(randomProject(5), TODAY);
     const { project, result } = live;
     const gone: Change = { op: 'remove', list: 'bindings', asset: 'S0', id: 'none' };
     expect(() => live.apply([gone])).toThrow(EditRefused);

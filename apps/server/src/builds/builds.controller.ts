@@ -71,7 +71,7 @@ export class BuildsController {
   }
 
   @Get(':build/audit')
-  @ApiOperation({ summary: 'The audit of a build, as it was when it was frozen' })
+  @ApiOperation({ summary: 'The audit of a build at the time when it was frozen' })
   @ApiOkResponse({ description: 'oquel.audit/1', schema: { type: 'object' } })
   audit(@ProjectId() id: string, @BuildId() build: string, @Res() response: Response): Promise<void> {
     return this.send(id, build, 'audit', response);
@@ -85,7 +85,7 @@ export class BuildsController {
   }
 
   @Post(':build/restore')
-  @ApiOperation({ summary: 'Make the project as it was in a build; an edit that can be undone' })
+  @ApiOperation({ summary: 'Restore the project to a build, as one edit that can be undone' })
   @ApiCreatedResponse({ type: EditsDto })
   restore(@ProjectId() id: string, @BuildId() build: string, @Body() dto: StepDto): Promise<StreamableFile> {
     return this.queue.run(id, () => this.heavy.restore(id, build, dto));

@@ -103,7 +103,11 @@ export class SinceDto {
   @Max(MAX_VERSION)
   after: number;
 
-  @ApiProperty({ required: false, format: 'uuid', description: 'Whose undo and redo are told.' })
+  @ApiProperty({
+    required: false,
+    format: 'uuid',
+    description: 'The author whose undo and redo are returned.',
+  })
   @IsOptional()
   @IsUUID()
   author?: string;

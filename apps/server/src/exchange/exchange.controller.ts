@@ -33,8 +33,7 @@ export class ExchangeController {
 
   @Put('declarations')
   @ApiOperation({
-    summary:
-      'Bring declarations and placements to what a manifest of the game says; an edit that can be undone',
+    summary: 'Update declarations and placements from a manifest of the game, as one edit that can be undone',
   })
   @ApiBody({ description: 'The manifest, oquel.declarations/1', schema: { type: 'object' } })
   @ApiOkResponse({ type: EditsDto })

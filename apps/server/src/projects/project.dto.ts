@@ -93,7 +93,11 @@ export class ImportDto {
 }
 /** Who asks for a project. */
 export class AuthorDto {
-  @ApiProperty({ required: false, format: 'uuid', description: 'Whose undo and redo are told.' })
+  @ApiProperty({
+    required: false,
+    format: 'uuid',
+    description: 'The author whose undo and redo are returned.',
+  })
   @IsOptional()
   @IsUUID()
   author?: string;

@@ -68,10 +68,16 @@ export class ProjectsController {
   @Get(':id')
   @ApiOperation({ summary: 'A project as it is now' })
   @ApiOkResponse({ type: OpenedDto })
-  async open(@ProjectId() id: string, @Query() { author }: AuthorDto): Promise<OpenedDto | StreamableFile> {
-    return (await this.projects.opensHere(id))
-      ? this.projects.open(id, author ?? null)
-      : this.heavy.open(id, author ?? null);
+  async open(
+    @ProjectId() id: string,
+    @Query() { author }: AuthorDto,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<OpenedDto | StreamableFile> {
+    if (await this.projects.opensHere(id)) return this.projects.open(id, author ?? null);
+    const opened = await this.heavy.open(id, author ?? null);
+    // The body is compressed, so its length does not say how much is still to come.
+    response.setHeader('Oquel-Body-Bytes', opened.getHeaders().length ?? 0);
+    return opened;
   }
 
   @Get(':id/document')

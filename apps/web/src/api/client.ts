@@ -1,6 +1,7 @@
 import type { Change, Project } from '@oquel/core';
 import createClient from 'openapi-fetch';
-import { failureOf, Unreachable } from './problem.js';
+import { textOf } from './body-text.js';
+import { failureOf, RequestCancelled, Unreachable } from './problem.js';
 import type { components, paths } from './schema.js';
 
 type Schemas = components['schemas'];
@@ -20,6 +21,8 @@ export type PresentWindow = Schemas['PresentDto'];
 /** A request without an answer is given up after this time; one that sends or fetches a whole document may take longer. */
 const LIMIT_MS = 15_000;
 const LONG_MS = 300_000;
+/** Where the server says how long a body is before it is compressed. */
+const BODY_BYTES = 'Oquel-Body-Bytes';
 
 const api = createClient<paths>({ baseUrl: globalThis.location.origin });
 
@@ -27,15 +30,20 @@ async function settle<T>(call: Promise<{ data?: unknown; error?: unknown; respon
   let answer;
   try {
     answer = await call;
-  } catch {
-    throw new Unreachable('the server does not answer');
+  } catch (error) {
+    if (error instanceof DOMException && error.name === 'AbortError')
+      throw new RequestCancelled('The request was cancelled', { cause: error });
+    throw new Unreachable('the server does not answer', { cause: error });
   }
   const { data, error, response } = answer;
   if (response.ok) return data as T;
   throw failureOf(response.status, error);
 }
 const soon = (): { signal: AbortSignal } => ({ signal: AbortSignal.timeout(LIMIT_MS) });
-const long = (): { signal: AbortSignal } => ({ signal: AbortSignal.timeout(LONG_MS) });
+const long = (cancel?: AbortSignal): { signal: AbortSignal } => {
+  const late = AbortSignal.timeout(LONG_MS);
+  return { signal: cancel ? AbortSignal.any([late, cancel]) : late };
+};
 
 export function listProjects(): Promise<ProjectLine[]> {
   return settle(api.GET('/api/projects', soon()));
@@ -51,13 +59,24 @@ export function copyProject(id: string, name: string): Promise<Schemas['CopiedDt
   const body = { name: name.slice(0, 200), key: crypto.randomUUID() };
   return settle(api.POST('/api/projects/{id}/copy', { params: { path: { id } }, body, ...long() }));
 }
-export function openProject(id: string, author?: string): Promise<OpenedProject> {
-  return settle(api.GET('/api/projects/{id}', { params: { path: { id }, query: { author } }, ...long() }));
+/** `heard` says how many bytes of how many have come; the second is 0 where the server does not say. */
+export async function openProject(
+  id: string,
+  author?: string,
+  cancel?: AbortSignal,
+  heard?: (bytes: number, of: number) => void,
+): Promise<OpenedProject> {
+  const params = { path: { id }, query: { author } };
+  if (!heard) return settle(api.GET('/api/projects/{id}', { params, ...long(cancel) }));
+  const call = api.GET('/api/projects/{id}', { params, parseAs: 'stream', ...long(cancel) });
+  const [stream, { response }] = [await settle<ReadableStream<Uint8Array>>(call), await call];
+  const of = Number(response.headers.get(BODY_BYTES) ?? 0);
+  return JSON.parse(await textOf(stream, (bytes) => heard(bytes, of))) as OpenedProject;
 }
 /** Sends the text as it is, so that the server can say exactly where it is broken. */
-export function importDocument(text: string): Promise<Schemas['ImportedDto']> {
+export function importDocument(text: string, cancel?: AbortSignal): Promise<Schemas['ImportedDto']> {
   const query = { key: crypto.randomUUID() };
-  return settle(api.POST('/api/projects', { params: { query }, ...asText(text), ...long() }));
+  return settle(api.POST('/api/projects', { params: { query }, ...asText(text), ...long(cancel) }));
 }
 /** Where a stored picture is to be had; for drawings. */
 export function pictureHref(id: string, name: string): string {

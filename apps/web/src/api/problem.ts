@@ -18,6 +18,10 @@ export class ApiProblem extends Error {
   }
 }
 /** Nothing was said by the server itself: it was not reached, did not answer in time, or something between has answered. */
+/** The request was cancelled here; what the server had begun may be done all the same. */
+export class RequestCancelled extends Error {
+  override readonly name = 'RequestCancelled';
+}
 export class Unreachable extends Error {
   override readonly name = 'Unreachable';
 }

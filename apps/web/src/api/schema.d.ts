@@ -232,7 +232,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The audit of a build, as it was when it was frozen */
+        /** The audit of a build at the time when it was frozen */
         get: operations["BuildsController_audit"];
         put?: never;
         post?: never;
@@ -268,7 +268,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Make the project as it was in a build; an edit that can be undone */
+        /** Restore the project to a build, as one edit that can be undone */
         post: operations["BuildsController_restore"];
         delete?: never;
         options?: never;
@@ -301,7 +301,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Bring declarations and placements to what a manifest of the game says; an edit that can be undone */
+        /** Update declarations and placements from a manifest of the game, as one edit that can be undone */
         put: operations["ExchangeController_declare"];
         post?: never;
         delete?: never;
@@ -317,7 +317,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What happens to some projects, as server-sent events: version, presence, builds; gone for one that is not there */
+        /** Events of several projects, as server-sent events: version, presence, builds; gone for one that does not exist */
         get: operations["LiveController_stream"];
         put?: never;
         post?: never;
@@ -763,7 +763,7 @@ export interface operations {
     ProjectsController_open: {
         parameters: {
             query?: {
-                /** @description Whose undo and redo are told. */
+                /** @description The author whose undo and redo are returned. */
                 author?: string;
             };
             header?: never;
@@ -857,7 +857,7 @@ export interface operations {
         parameters: {
             query: {
                 after: number;
-                /** @description Whose undo and redo are told. */
+                /** @description The author whose undo and redo are returned. */
                 author?: string;
             };
             header?: never;

@@ -1,11 +1,14 @@
 import {
   applyChanges,
+  asPart,
   audit,
+  auditSteps,
   buildGraph,
   compareFindings,
   compareProjects,
   cureAlike,
   figuresOf,
+  finish,
   graphCsv,
   graphMl,
   layRipple,
@@ -49,6 +52,7 @@ import {
   type TraceRecord,
   type Verdict,
   type Walk,
+  type WorkStep,
   type Ripple,
   type RippleAsk,
   type RippleAxis,
@@ -63,6 +67,7 @@ import {
   type ReadLines,
 } from '@oquel/core';
 
+import { inSlices, type Report } from './in-slices.js';
 import { lookAtTable, type TableLook, type TableQuestion } from './table-incoming.js';
 import { readIncoming, readManifestInto, zipOf, type Incoming, type Unfit } from './incoming.js';
 
@@ -94,6 +99,10 @@ export type StateText = 'now' | { document: string; audit: string };
 export interface Comparison {
   difference: Difference;
   findings: FindingChange;
+}
+interface State {
+  project: Project;
+  findings: readonly Finding[];
 }
 export interface SelectionAsk {
   from: BindingFrom;
@@ -130,10 +139,11 @@ export class Auditor {
     return this.open_;
   }
   /** `today`: ISO date by which waivers are judged. @throws ProjectTooLarge */
-  open(project: Project, today: string): AuditResult {
+  async open(project: Project, today: string, report: Report | null = null): Promise<AuditResult> {
+    const opened = await inSlices(LiveAudit.opening(project, today), report);
     this.today = today;
-    this.open_ = new LiveAudit(project, today);
-    return this.open_.result;
+    this.open_ = opened;
+    return opened.result;
   }
   apply(changes: Change[]): Audited {
     const { project, result: before } = this.live;
@@ -153,33 +163,47 @@ export class Auditor {
     const after = applyChanges(project, changes).project;
     return this.findingChange(project, result.findings, after, audit(after, { today: this.today }).findings);
   }
-  /** A state of the project beside another one. @throws BrokenDocument */
-  compare(from: StateText, to: StateText): Comparison {
-    const [a, b] = [from, to].map((side) => this.stateOf(side));
-    return {
-      difference: compareProjects(a.project, b.project),
-      findings: this.findingChange(a.project, a.findings, b.project, b.findings),
-    };
+  /** A state of the project beside another one. @throws BrokenDocument, Cancelled */
+  compare(from: StateText, to: StateText, report: Report | null = null): Promise<Comparison> {
+    return inSlices(this.comparing(from, to), report);
+  }
+  private *comparing(from: StateText, to: StateText): Generator<WorkStep, Comparison> {
+    const sides: State[] = [];
+    for (const [i, side] of [from, to].entries()) {
+      yield { doing: 'reading the documents', done: i, of: 5 };
+      sides.push(this.stateOf(side));
+    }
+    const [a, b] = sides;
+    yield { doing: 'comparing the bindings', done: 2, of: 5 };
+    const difference = compareProjects(a.project, b.project);
+    yield { doing: 'comparing the findings', done: 3, of: 5 };
+    const findings = this.findingSteps(a.project, a.findings, b.project, b.findings);
+    return { difference, findings: yield* asPart(findings, { done: 3, share: 2, of: 5 }) };
+  }
+  private findingChange(...sides: Parameters<Auditor['findingSteps']>): FindingChange {
+    return finish(this.findingSteps(...sides));
   }
   /** What came and went; a finding whose words only have another name in them did neither. */
-  private findingChange(
+  private *findingSteps(
     before: Project,
     findings: readonly Finding[],
     after: Project,
     now: readonly Finding[],
-  ): FindingChange {
+  ): Generator<WorkStep, FindingChange> {
     const plain = compareFindings(findings, now);
     if (plain.added.length === 0 || plain.gone.length === 0) return plain;
     const renamed = withLaterNames(before, after);
-    return renamed ? compareFindings(audit(renamed, { today: this.today }).findings, now) : plain;
+    if (!renamed) return plain;
+    const audit = yield* auditSteps(renamed, { today: this.today });
+    return compareFindings(audit.findings, now);
   }
-  /** A file that may come in. */
-  incoming(bytes: Uint8Array, today: string): Incoming | Unfit {
-    return readIncoming(bytes, today);
+  /** A file that may come in. @throws Cancelled */
+  incoming(bytes: Uint8Array, today: string, report: Report | null = null): Promise<Incoming | Unfit> {
+    return inSlices(readIncoming(bytes, today), report);
   }
-  /** A manifest of the game that may be merged into what is now. */
-  manifest(bytes: Uint8Array, today: string): Incoming | Unfit {
-    return readManifestInto(this.live.project, bytes, today);
+  /** A manifest of the game that may be merged into what is now. @throws Cancelled */
+  manifest(bytes: Uint8Array, today: string, report: Report | null = null): Promise<Incoming | Unfit> {
+    return inSlices(readManifestInto(this.live.project, bytes, today), report);
   }
   /** What came in beside what is now. */
   compareIncoming({ project, audit: its }: Pick<Incoming, 'project' | 'audit'>): Comparison {
@@ -210,7 +234,7 @@ export class Auditor {
     const { g } = this.live.context;
     return as === 'csv' ? graphCsv(g) : graphMl(g);
   }
-  private stateOf(side: StateText): { project: Project; findings: readonly Finding[] } {
+  private stateOf(side: StateText): State {
     if (side === 'now') return { project: this.live.project, findings: this.live.result.findings };
     return {
       project: readProjectText(side.document).project,

@@ -1,5 +1,6 @@
 import {
-  audit,
+  asPart,
+  auditSteps,
   BrokenDocument,
   fromFolder,
   mergeManifest,
@@ -16,6 +17,7 @@ import {
   type Problem,
   type Project,
   type ReadResult,
+  type WorkStep,
 } from '@oquel/core';
 import { strToU8, unzipSync, zipSync } from 'fflate';
 
@@ -35,24 +37,29 @@ export interface Incoming {
 export interface Unfit {
   message: string;
   problems: readonly Problem[];
+  /** Storing was cancelled, so it may be stored all the same. */
+  mayBeStored?: true;
 }
 
 /** What a folder may come to when it is unpacked, in bytes: as much as a document may have. */
 const MOST_BYTES = 256 * 1024 * 1024;
 
+/** Reading is one step of these, auditing the rest. */
+const STEPS = 4;
+const AUDIT = { done: 1, share: 3, of: STEPS };
+
 /** What a manifest of the game would make of a project. */
-export function readManifestInto(before: Project, bytes: Uint8Array, today: string): Incoming | Unfit {
+export function* readManifestInto(
+  before: Project,
+  bytes: Uint8Array,
+  today: string,
+): Generator<WorkStep, Incoming | Unfit> {
   try {
+    yield { doing: 'reading the manifest', done: 0, of: STEPS };
     const { manifest, unknown } = readManifestText(textOf(bytes));
     const { project } = mergeManifest(before, manifest);
-    return {
-      text: JSON.stringify(project),
-      project,
-      unknown,
-      repeated: [],
-      audit: audit(project, { today }),
-      pictures: [],
-    };
+    const audit = yield* asPart(auditSteps(project, { today }), AUDIT);
+    return { text: JSON.stringify(project), project, unknown, repeated: [], audit, pictures: [] };
   } catch (error) {
     if (error instanceof BrokenDocument) return { message: error.message, problems: error.problems };
     if (error instanceof MergeRefused) return { message: error.reasons.join('; '), problems: [] };
@@ -64,8 +71,9 @@ export function readManifestInto(before: Project, bytes: Uint8Array, today: stri
 }
 
 /** Reads a document, or a zip of the folder form. `today`: ISO date by which waivers are judged. */
-export function readIncoming(bytes: Uint8Array, today: string): Incoming | Unfit {
+export function* readIncoming(bytes: Uint8Array, today: string): Generator<WorkStep, Incoming | Unfit> {
   try {
+    yield { doing: 'reading the document', done: 0, of: STEPS };
     const isZip = bytes[0] === 0x50 && bytes[1] === 0x4b;
     const pictures = new Map<string, Uint8Array>();
     const read = isZip ? readZip(bytes, pictures) : readProjectText(textOf(bytes));
@@ -74,8 +82,8 @@ export function readIncoming(bytes: Uint8Array, today: string): Incoming | Unfit
       const picture = pictures.get(name);
       return picture ? [[name, picture]] : [];
     });
-    const text = JSON.stringify(project);
-    return { text, project, unknown, repeated, audit: audit(project, { today }), pictures: own };
+    const audit = yield* asPart(auditSteps(project, { today }), AUDIT);
+    return { text: JSON.stringify(project), project, unknown, repeated, audit, pictures: own };
   } catch (error) {
     if (error instanceof BrokenDocument) return { message: error.message, problems: error.problems };
     if (error instanceof ProjectTooLarge || error instanceof UnfitZip) {

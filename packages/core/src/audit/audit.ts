@@ -1,8 +1,10 @@
 import { expand } from '../expand/expand.js';
 import { buildGraph } from '../graph/build.js';
 import { distinct } from '../project/distinct.js';
-import { indexProject } from '../project/index-project.js';
+import { indexProject, type ProjectIndex } from '../project/index-project.js';
 import type { Project } from '../project/types.js';
+import type { Graph } from '../graph/graph.js';
+import { finish, type WorkStep } from '../util/steps.js';
 import { Collector } from './collect.js';
 import { AuditContext } from './context.js';
 import type { AuditResult, Finding, Metrics, Summary } from './finding.js';
@@ -25,23 +27,51 @@ export interface AuditOptions {
  * @throws ProjectTooLarge
  */
 export function audit(project: Project, options: AuditOptions): AuditResult {
-  const graph = buildGraph(expand(indexProject(distinct(project))));
-  const result = auditContext(new AuditContext(graph, options.today), options.gate);
+  return finish(auditSteps(project, options));
+}
+
+/** {@link audit} step by step, for who shows how far it is or may cancel it. */
+export function* auditSteps(project: Project, options: AuditOptions): Generator<WorkStep, AuditResult> {
+  const graph = yield* graphSteps(indexProject(distinct(project)));
+  const result = yield* contextSteps(new AuditContext(graph, options.today), options.gate);
+  yield stepOf('running the rehearsals', STEPS);
   return withRehearsals(result, graph.x, options.gate);
 }
 
-/** Runs one rule, or tells again what it told before. */
+const BEFORE_RULES = 2;
+/** Steps of an audit from the beginning: the expansion, the graph, each rule, the waivers. */
+const STEPS = BEFORE_RULES + RULES.length + 1;
+const stepOf = (doing: string, done: number): WorkStep => ({ doing, done, of: STEPS });
+
+/** The first steps of an audit: the expanded graph. @throws ProjectTooLarge */
+export function* graphSteps(index: ProjectIndex): Generator<WorkStep, Graph> {
+  yield stepOf('expanding placements', 0);
+  const x = expand(index);
+  yield stepOf('building the graph', 1);
+  return buildGraph(x);
+}
+
+/** Runs one rule, or repeats what it reported before. */
 export type RunRule = (rule: Rule, report: (r: Report<string>) => void) => void;
 
 /** The audit of a graph that is already built, without rehearsals. */
-export function auditContext(
+export function auditContext(ctx: AuditContext, gate?: AuditOptions['gate'], run?: RunRule): AuditResult {
+  return finish(contextSteps(ctx, gate, run));
+}
+
+/** {@link auditContext} step by step: a step for each rule. */
+export function* contextSteps(
   ctx: AuditContext,
   gate?: AuditOptions['gate'],
   run: RunRule = (rule, report) => rule.check(ctx, report),
-): AuditResult {
+): Generator<WorkStep, AuditResult> {
   const { project } = ctx.index;
   const collector = new Collector(ctx.x, project.policy, ctx.wording);
-  for (const rule of RULES) run(rule, (r) => collector.take(rule, r));
+  for (const [i, rule] of RULES.entries()) {
+    yield stepOf(`checking ${rule.meta.name}`, BEFORE_RULES + i);
+    run(rule, (r) => collector.take(rule, r));
+  }
+  yield stepOf('judging waivers', BEFORE_RULES + RULES.length);
   applyWaivers(collector.findings(), project.waivers ?? [], ctx.today);
   reportWaivers(ctx, collector);
   const findings = collector.findings();

@@ -13,7 +13,7 @@ import { publishersTo, type Kept } from './kept.js';
 import { wrongLiterals, type Literal } from './literals.js';
 import { liveness, reviseLiveness, type Liveness } from './live.js';
 import { neverRaisedNodes } from './never-raised-nodes.js';
-import { holdings, type Holding } from '../expand/peers.js';
+import { peerRolesOf, type PeerRoles } from '../expand/peers.js';
 import { spawnGaps } from './spawn-gaps.js';
 
 /** The audit before an edit, and what that did to the graph. */
@@ -99,8 +99,8 @@ export class AuditContext extends AuditGround {
     return this.oncePlaced('defaultedKeys', () => defaultedKeys(this));
   }
   /** Which peer keeps and which steers each instance. */
-  get holding(): Holding {
-    return this.oncePlaced('holding', () => holdings(this.x));
+  get holding(): PeerRoles {
+    return this.oncePlaced('holding', () => peerRolesOf(this.x));
   }
   /** What can be brought about while things sleep; says also who cannot be awake. */
   get awake(): Liveness {

@@ -11,7 +11,8 @@ import {
 } from '../project/index-project.js';
 import type { Project } from '../project/types.js';
 import { copyOf, distinct } from '../project/distinct.js';
-import { auditContext, type RunRule } from './audit.js';
+import { finish, type WorkStep } from '../util/steps.js';
+import { contextSteps, graphSteps, type RunRule } from './audit.js';
 import { AuditContext } from './context.js';
 import { readyEvidence } from './evidence.js';
 import type { AuditResult } from './finding.js';
@@ -26,19 +27,26 @@ import type { Report } from './rule.js';
  * of the project's size is a few passes over arrays. After any other edit all is worked out anew.
  */
 export class LiveAudit {
-  private current: Project;
   private kept = new Kept();
-  private ctx: AuditContext;
-  result: AuditResult;
+  private ctx!: AuditContext;
+  result!: AuditResult;
+
+  private constructor(
+    private current: Project,
+    private readonly today: string,
+  ) {}
 
   /** @throws ProjectTooLarge */
-  constructor(
-    project: Project,
-    private readonly today: string,
-  ) {
-    this.current = distinct(project);
-    this.ctx = this.anew(indexProject(this.current));
-    this.result = this.audit(this.ctx);
+  static open(project: Project, today: string): LiveAudit {
+    return finish(LiveAudit.opening(project, today));
+  }
+  /** {@link open} step by step, for who shows how far it is or may cancel it. */
+  static *opening(project: Project, today: string): Generator<WorkStep, LiveAudit> {
+    const live = new LiveAudit(distinct(project), today);
+    const graph = yield* graphSteps(indexProject(live.current));
+    live.ctx = new AuditContext(graph, today, live.kept);
+    live.result = yield* live.auditing(live.ctx);
+    return live;
   }
   get project(): Project {
     return this.current;
@@ -59,7 +67,7 @@ export class LiveAudit {
     const { project } = applyChanges(this.current, changes.map(copyOf));
     try {
       const ctx = this.contextOf(reindexProject(this.ctx.index, project));
-      this.result = this.audit(ctx);
+      this.result = finish(this.auditing(ctx));
       this.current = project;
       this.ctx = ctx;
       return this.result;
@@ -90,17 +98,17 @@ export class LiveAudit {
     return new AuditContext(delta.graph, today, this.kept, { ctx: before, delta });
   }
 
-  private audit(ctx: AuditContext): AuditResult {
+  private *auditing(ctx: AuditContext): Generator<WorkStep, AuditResult> {
     const run: RunRule = (rule, report) => {
       if (!rule.meta.ignoresBindings) return rule.check(ctx, report);
-      const told = ctx.oncePlaced(`told: ${rule.meta.name}`, () => {
+      const reported = ctx.oncePlaced(`reported: ${rule.meta.name}`, () => {
         const reports: Report<string>[] = [];
         rule.check(ctx, (r) => reports.push({ ...r, evidence: readyEvidence(r.evidence()) }));
         return reports;
       });
-      told.forEach(report);
+      reported.forEach(report);
     };
-    const result = auditContext(ctx, undefined, run);
+    const result = yield* contextSteps(ctx, undefined, run);
     ctx.settle();
     return result;
   }

@@ -1,6 +1,6 @@
 import { Divider, Menu, MenuItem } from '@mui/material';
 import type { ReactNode } from 'react';
-import type { Choice, Choices } from './context-menu.js';
+import type { Choice, Choices } from './choices.js';
 import { ofPlatform } from './keys.js';
 
 interface Props extends Choices {
