@@ -20,7 +20,8 @@ export { initialValue } from './expand/values.js';
 export { buildGraph } from './graph/build.js';
 export { stronglyConnected } from './graph/components.js';
 export * from './graph/graph.js';
-export { audit, auditContext, gateOf, type AuditOptions } from './audit/audit.js';
+export { audit, auditContext, auditSteps, gateOf, type AuditOptions } from './audit/audit.js';
+export { asPart, finish, type WorkStep } from './util/steps.js';
 export { AuditContext } from './audit/context.js';
 export { LiveAudit } from './audit/live-audit.js';
 export * from './audit/finding.js';
@@ -354,3 +355,16 @@ export { makeForRows, type CsvMade } from './exchange/csv-making.js';
 export { sourceOf, sourceOfName, sourceText } from './audit/source-of.js';
 export { isMisspelt } from './declare/misspelt.js';
 export { needsText, readNote, type Note, type NoteAsk, type NoteLine } from './declare/note.js';
+export {
+  compileWiring,
+  projectHash,
+  sceneFile,
+  type CompiledWiring,
+  type CompileOptions,
+} from './compile/compile.js';
+export { wiringFiles, WIRING_FILE } from './compile/write.js';
+export { wiringJsonSchema } from './compile/wiring-schema.js';
+export { typescriptNames } from './typed-names/typescript.js';
+export { namesJsonSchema } from './typed-names/json-schema.js';
+export { asyncApi } from './typed-names/asyncapi.js';
+export { conformanceCase } from './compile/conformance.js';

@@ -32,6 +32,10 @@ export const LIMITS = {
     /** Work of finding what is spawned: assets times what each of them reaches by spawning. */
     spawning: 20_000_000,
   },
+  typedNames: {
+    /** Placed instances whose addresses are listed as types. */
+    instances: 20_000,
+  },
   graph: { edges: 60_000_000 },
   audit: {
     /** Findings of one rule that are listed; the last one says how many more there are. */

@@ -60,7 +60,7 @@ describe('one change to many bindings', () => {
         'when mast.onGust do every Brake.release off',
         'when #tension do brake-1.release',
       ],
-      ['c: it tells a channel'],
+      ['c: it publishes to a channel'],
     ],
     [
       { part: 'receiver', value: 'brake-2' },

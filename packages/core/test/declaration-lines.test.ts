@@ -136,10 +136,10 @@ describe('a line that declares', () => {
     ['open: sett isOpen to true', '6: expected an effect'],
     [
       'turn(force: float): set level to force',
-      '33: expected $force for the parameter, or "force" in quotes for the text, found "force"',
+      '33: expected $force for the parameter, or "force" in quotes for text, found "force"',
     ],
     ['turn(force: float): raise onTurned with (by = force)', '46: expected $force for the parameter'],
-    ['open(a: bool, a: int)', '15: expected another name than a, which is given'],
+    ['open(a: bool, a: int)', '15: expected a name other than a, which is already used'],
     ['onTick at most often', '15: expected a whole number, found "often"'],
   ];
   it.each(faults)('%s: told with its place', (line, said) => {

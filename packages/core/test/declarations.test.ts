@@ -128,7 +128,7 @@ describe('declarations as text', () => {
   it.each<[string, (text: string) => unknown, number, string]>([
     ['speed float', parseFields, 6, '":" and a type'],
     ['speed: real', parseFields, 7, 'a type'],
-    ['a: int, a: int', parseFields, 9, 'another name than a'],
+    ['a: int, a: int', parseFields, 9, 'a name other than a'],
     ['set open', parseEffect, 8, '"to" and a value'],
     ['open the door', parseEffect, 0, 'an effect'],
     ['raise onA after soon', parseEffect, 16, 'seconds'],

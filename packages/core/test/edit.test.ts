@@ -115,7 +115,7 @@ describe('change sets', () => {
       { op: 'set', part: 'channels', value: [{ name: 'a' }, { name: 'a' }] },
       'the channels is not valid',
     ],
-    ['no name', { op: 'set', part: 'name' }, 'a project cannot be without a name'],
+    ['no name', { op: 'set', part: 'name' }, 'a project must have a name'],
     [
       'an asset that is not there',
       { op: 'drop', asset: 'none' },

@@ -25,7 +25,7 @@ describe('fixes', () => {
   const labels: [string, string, RegExp][] = [
     ['dangling-target-classes', 'dangling-target', /^(Use|Publish|Create) |^Remove/],
     ['dangling-sender-classes', 'dangling-sender', /^Listen |^Create |^Remove/],
-    ['asleep-receiver', 'asleep-receiver', /begin awake/],
+    ['asleep-receiver', 'asleep-receiver', /awake$/],
     ['broadcast-spill', 'broadcast-spill', /is intended|same/],
     ['broadcast-spill-owner', 'broadcast-spill', /./],
     ['dangling-effect', 'dangling-effect', /^Declare the (event|property) |^Create the prefab /],

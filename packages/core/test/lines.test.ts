@@ -185,9 +185,9 @@ describe('lines that declare, place and wire', () => {
     ]);
   });
   it.each<[text: string, reason: string | RegExp]>([
-    ['when a.onB do c.d', /^expected a line above it that says in which scene or prefab/],
+    ['when a.onB do c.d', /^expected a line above it that names the scene or prefab/],
     ['scene yard\nevent', /^expected .*when/],
-    ['scene yard 40', 'expected "x" and how deep it is, found the end of the line'],
+    ['scene yard 40', 'expected "x" and the depth, found the end of the line'],
     ['prefab 9', 'expected the name of the prefab, found "9"'],
     ['scene yard\nplace lamp', 'expected "of" and a prefab or widget, found the end of the line'],
     ['scene yard\nevent onA when sneezed', /^expected entered, left/],

@@ -193,7 +193,7 @@ describe('a merge', () => {
     const other = { ...manifest([LAMP, YARD]), origin: 'tools' };
     expect(() => mergeManifest(first, other)).toThrow(MergeRefused);
     expect(() => mergeManifest(first, other)).toThrow(
-      'Lamp.onLit is declared by "game" already, and this manifest is of "tools"',
+      'Lamp.onLit is already declared by "game"; this manifest is from "tools"',
     );
   });
 });

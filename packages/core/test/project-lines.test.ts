@@ -86,7 +86,7 @@ describe('a line that declares something of the project', () => {
     ['', 0, 'channel, enum, key table, load set, peer or tag'],
     ['harbour tide', 0, 'channel, enum, key table, load set, peer or tag'],
     ['enum Side', 9, '":" and a value'],
-    ['enum Side: left, left', 21, 'a value that is not there yet'],
+    ['enum Side: left, left', 21, 'a value that does not exist yet'],
     ['channel water(side', 18, '":" and a type'],
     ['channel water(side: int', 23, '")"'],
     ['peer host king', 10, 'server or client'],

@@ -131,7 +131,7 @@ describe('a long chain that runs into a cycle', () => {
 describe('the proof of a missing name', () => {
   const many = Array.from({ length: 200 }, (_, i) => `thing-${String(i).padStart(3, '0')}`);
   it.each([
-    ['lanp', ['lamp', 'bell', 'lamp-2'], ['lamp', 'lamp-2'], '1 other is less like it.'],
+    ['lanp', ['lamp', 'bell', 'lamp-2'], ['lamp', 'lamp-2'], '1 other name is less similar.'],
     ['x', [], [], 'Nothing of that kind is declared.'],
     ['opening', ['a', 'b'], ['a', 'b'], ''],
     ['opening', many, [], 'None of the 200 declared names is like it.'],

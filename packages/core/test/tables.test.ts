@@ -268,7 +268,7 @@ describe('a table brought in', () => {
     [
       'tables',
       'key table,keys\ntexts,"a, a"',
-      'keys: expected a key that is not there yet, found its end at character 5',
+      'keys: expected a key that does not exist yet, found its end at character 5',
     ],
   ];
   it.each(broken)('tells what is wrong in a row of %s: %j', (kind, text, fault) => {

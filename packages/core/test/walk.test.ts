@@ -18,7 +18,7 @@ import {
   type TraceRecord,
   type Vec2,
 } from '../src/index.js';
-import { holdings } from '../src/expand/peers.js';
+import { peerRolesOf } from '../src/expand/peers.js';
 
 describe('where a way is inside an area', () => {
   const square: Area = { rect: [4, 4] };
@@ -316,31 +316,31 @@ describe('who may raise an event, and where it acts', () => {
       'back to the raiser',
       { to: 'raiser' },
       'host may raise this; host receives it',
-      'guest may raise this; guest receives it, but ridge:log write is not held there',
+      'guest may raise this; guest receives it, but none of them performs ridge:log write',
     ],
     [
       'nobody',
       { send: 'nobody' },
-      'host may not raise this: nobody may',
-      'guest may not raise this: nobody may',
+      'host may not raise this: no peer is allowed to',
+      'guest may not raise this: no peer is allowed to',
     ],
     [
       'none but the others',
       { send: { only: ['others'] } },
-      'host may not raise this: only the others, which is no peer here',
-      'guest may not raise this: only the others, which is no peer here',
+      'host may not raise this: only the others, and no peer has that role',
+      'guest may not raise this: only the others, and no peer has that role',
     ],
     [
       'told to nobody',
       { to: { only: ['others'] } },
-      'host may raise this, but nobody receives it',
-      'guest may raise this, but nobody receives it',
+      'host may raise this, but no peer receives it',
+      'guest may raise this, but no peer receives it',
     ],
   ];
   it.each(cases)('%s', (_name, delivery, host, guest) => {
     const x = expand(indexProject(steer(delivery)));
     const winch = [...Array(x.count).keys()].find((i) => x.address(i) === 'ridge:winch')!;
-    const table = deliveryTable(buildGraph(x), holdings(x), winch, 0)!;
+    const table = deliveryTable(buildGraph(x), peerRolesOf(x), winch, 0)!;
     expect(table.rows.map((r) => r.answer)).toEqual([host, guest]);
     expect(table).toMatchObject({ authority: 'host', operator: 'guest' });
   });

@@ -200,7 +200,10 @@ describe('wire lines', () => {
       '22: expected a receiver and its action, such as brake-1.engage, found the end of the line',
     ],
     ['when a.b do c.d(force 3)', '22: expected "=", found "3"'],
-    ['when a.b do c.d(x = 1, x = 2)', '23: expected another parameter than x, which is given, found "x"'],
+    [
+      'when a.b do c.d(x = 1, x = 2)',
+      '23: expected a parameter other than x, which already has a value, found "x"',
+    ],
     ['when a.b do c.d(x = 1', '21: expected ")", found the end of the line'],
     ['when a.b do c.d(x = "open', '25: expected a closing quote, found the end of the line'],
     ['when a.b do c.d at most 0', '25: expected a whole number from 1, found the end of the line'],

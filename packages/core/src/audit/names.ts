@@ -31,6 +31,11 @@ export function bindingRef(x: Expansion, number: number): BindingRef {
   return { asset: x.assetOf(owner).decl.id, binding: binding.id };
 }
 
+/** The owner of bindings in a message: a scene by its name, anything else by its address. */
+export function ownerText(x: Expansion, owner: number): string {
+  return x.parent[owner] < 0 ? x.assetOf(owner).decl.id : x.address(owner);
+}
+
 /** The subject of an instance: its placement, a scene itself, or a stand-in of its holder. */
 export function placementRef(
   x: Expansion,

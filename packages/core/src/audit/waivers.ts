@@ -9,10 +9,10 @@ export const staleWaiver = defineRule<'stale'>({
     severity: 'warning',
     group: 'waivers',
     what: 'A waiver is past its date.',
-    why: 'The fault that it excused counts again.',
-    cure: 'Mend the fault, or waive it anew with a reason that still holds.',
+    why: 'The fault that it accepted counts again.',
+    cure: 'Fix the fault, or waive it again with a reason that still holds.',
   },
-  messages: { stale: 'The waiver by {by} ("{reason}") ended on {until}' },
+  messages: { stale: 'The waiver of {by} ("{reason}") ended on {until}' },
   check: () => undefined,
 });
 export const idleWaiver = defineRule<'idle'>({
@@ -20,11 +20,11 @@ export const idleWaiver = defineRule<'idle'>({
     name: 'idle-waiver',
     severity: 'info',
     group: 'waivers',
-    what: 'A waiver whose finding is gone.',
-    why: 'It would silently excuse the same fault if it came back.',
+    what: 'The finding that a waiver accepts is gone.',
+    why: 'It would silently accept the same fault if it came back.',
     cure: 'Remove the waiver.',
   },
-  messages: { idle: 'What the waiver by {by} ("{reason}") excused is gone' },
+  messages: { idle: 'The finding accepted by the waiver of {by} ("{reason}") is gone' },
   check: () => undefined,
 });
 

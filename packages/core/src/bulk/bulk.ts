@@ -72,7 +72,9 @@ function changed(
     case 'delay':
       return withOption(binding, 'delay', change.value === 0 ? undefined : (change.value ?? undefined));
     case 'action':
-      return 'channel' in to ? 'it tells a channel' : { ...binding, to: { ...to, action: change.value } };
+      return 'channel' in to
+        ? 'it publishes to a channel'
+        : { ...binding, to: { ...to, action: change.value } };
     case 'receiver':
       return 'at' in to ? { ...binding, to: { ...to, at: change.value } } : 'it does not name one receiver';
     case 'key': {

@@ -75,7 +75,7 @@ export function assetPartLine(part: string, value: unknown): string {
   return `${own(PART_WORDS, part) ?? part}: ${plain(value)}`;
 }
 const PART_WORDS: Readonly<Record<string, string>> = {
-  runsInPause: 'answers in pause',
+  runsInPause: 'runs in pause',
   existsOn: 'exists on',
   loadSets: 'load set',
 };

@@ -35,7 +35,7 @@ export function checkAsset(item: Asset, n: number): void {
 export function checkPart(change: PartChange, n: number): void {
   const { part, value } = change;
   if (value === undefined) {
-    if (part === 'name') throw new EditRefused(n, 'broken-item', 'a project cannot be without a name');
+    if (part === 'name') throw new EditRefused(n, 'broken-item', 'a project must have a name');
     return;
   }
   const [shape, bare] =

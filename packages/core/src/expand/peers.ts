@@ -2,7 +2,7 @@ import type { Expansion } from './expansion.js';
 import type { Delivery as Rights, EventDecl, Peer, Role, Roles } from '../project/types.js';
 
 /** Which peer keeps and which one steers each instance; numbers of names, −1 for none. */
-export interface Holding {
+export interface PeerRoles {
   peers: readonly Peer[];
   /** Names of the peers, then names that placements give and that no peer has. */
   names: readonly string[];
@@ -11,7 +11,7 @@ export interface Holding {
 }
 
 /** Placements name their peers or take those around them; a scene has the first peer; a stand-in its spawner's. */
-export function holdings(x: Expansion): Holding {
+export function peerRolesOf(x: Expansion): PeerRoles {
   const peers = x.index.project.peers ?? [];
   const names = peers.map((p) => p.name);
   const at = new Map(names.map((name, i) => [name, i]));
@@ -47,7 +47,7 @@ function spawnerOf(x: Expansion, standIn: number): number {
   return at;
 }
 
-/** The two peers of one instance, as numbers of {@link Holding.names}. */
+/** The two peers of one instance, as numbers of {@link PeerRoles.names}. */
 export interface Held {
   authority: number;
   operator: number;
@@ -76,14 +76,14 @@ export function receivers(event: EventDecl, peers: number, raiser: number, of: H
 }
 
 /** Peers that may raise an event of that instance. */
-export function senders(h: Holding, event: EventDecl, instance: number): number[] {
+export function senders(h: PeerRoles, event: EventDecl, instance: number): number[] {
   const of = heldBy(h, instance);
   return [...h.peers.keys()].filter((p) => maySend(event, p, of));
 }
 /** Peers that receive it when that peer raises it. */
-export function audience(h: Holding, event: EventDecl, instance: number, raiser: number): number[] {
+export function audience(h: PeerRoles, event: EventDecl, instance: number, raiser: number): number[] {
   return receivers(event, h.peers.length, raiser, heldBy(h, instance));
 }
-function heldBy(h: Holding, instance: number): Held {
+function heldBy(h: PeerRoles, instance: number): Held {
   return { authority: h.authority[instance], operator: h.operator[instance] };
 }

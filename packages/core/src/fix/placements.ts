@@ -149,7 +149,7 @@ export const fixAsleep: Fixer = (index, finding) => {
   const found = placementOf(index, finding);
   if (!found) return [];
   const { asleep: _asleep, ...awake } = found.placement;
-  return [changePlacement(found.owner, awake, `Let ${awake.id} begin awake`)];
+  return [changePlacement(found.owner, awake, `Start ${awake.id} awake`)];
 };
 
 /** Every second holder of the value gets the next free number. */

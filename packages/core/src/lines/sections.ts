@@ -94,7 +94,7 @@ function headless(line: string): WireLineFault {
   const word = /^\s*(\S*)/.exec(line)![1];
   return new WireLineFault(
     line.search(/\S/),
-    'a line above it that says in which scene or prefab, such as "scene yard"',
+    'a line above it that names the scene or prefab, such as "scene yard"',
     word,
     {
       kind: 'word',

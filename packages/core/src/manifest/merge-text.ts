@@ -12,10 +12,10 @@ export function mergeText(before: Project, { project, kept }: Merged, change: Fi
   const difference = compareProjects(withoutMarks(before), withoutMarks(project));
   const isSame = difference.groups.length === 0;
   const isMarked = isSame && changesBetween(before, project).length > 0;
-  const same = isMarked ? 'Nothing differs but where the game declares it.\n' : 'Nothing differs.\n';
+  const same = isMarked ? 'Only the places where the game declares it differ.\n' : 'Nothing differs.\n';
   const lines = [isSame ? same : differenceText(difference)];
   for (const id of kept)
-    lines.push(`${id} is gone from the game; it is kept, since something of its own is in it.\n`);
+    lines.push(`${id} is gone from the game; it is kept, because it contains items that were made here.\n`);
   const { added, gone } = change;
   if (added.length > 0) {
     lines.push(`\n${added.length} new ${added.length === 1 ? 'finding' : 'findings'}:\n`);

@@ -227,7 +227,7 @@ class Merging {
       if (old.origin !== undefined && old.origin !== origin) {
         const what = of === '' ? name : `${of}.${name}`;
         this.reasons.push(
-          `${what} is declared by "${old.origin}" already, and this manifest is of "${origin}"`,
+          `${what} is already declared by "${old.origin}"; this manifest is from "${origin}"`,
         );
         return [old];
       }

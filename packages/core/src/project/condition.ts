@@ -69,9 +69,7 @@ export function conditionFaults(scope: ArgScope, conditions: readonly Condition[
       return [{ name, kind: 'missing', words }];
     }
     if (asksOrder(c.is) && type !== 'int' && type !== 'float') {
-      return [
-        { name, kind: 'value', words: `${name} is ${type}, which is neither more nor less than another` },
-      ];
+      return [{ name, kind: 'value', words: `${name} is ${type}, which has no order` }];
     }
     return literalsAsked(c.is, type).flatMap((value): ConditionFault[] => {
       const fault = literalFault(scope.index, value, type);

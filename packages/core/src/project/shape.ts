@@ -81,7 +81,7 @@ export const label: Shape<string> = textOf(1, MAX_NAME);
 /** A note or a reason, as long as people write. */
 export const prose: Shape<string> = textOf(0, MAX_TEXT);
 function textOf(min: number, max: number): Shape<string> {
-  const expected = min > 0 ? 'a text that is not empty' : 'a text';
+  const expected = min > 0 ? 'non-empty text' : 'a text';
   return {
     schema: { type: 'string', ...(min > 0 ? { minLength: min } : {}), maxLength: max },
     check: (v, reading) => {

@@ -18,7 +18,12 @@ export function namesText(wanted: string, known: readonly string[]): NamesText {
   if (near.length > 0)
     return {
       near,
-      rest: left === 0 ? '' : left === 1 ? '1 other is less like it.' : `${left} others are less like it.`,
+      rest:
+        left === 0
+          ? ''
+          : left === 1
+            ? '1 other name is less similar.'
+            : `${left} other names are less similar.`,
     };
   if (known.length <= MOST) return { near: [...known], rest: '' };
   return { near, rest: `None of the ${known.length} declared names is like it.` };

@@ -1,4 +1,4 @@
-import { maySend, receivers, type Held, type Holding } from '../expand/peers.js';
+import { maySend, receivers, type Held, type PeerRoles } from '../expand/peers.js';
 import { BIND, edgeKind, expandedBinding, HEAR, PUBLISH, type Graph } from '../graph/graph.js';
 import type { EventDecl, Role, Roles } from '../project/types.js';
 
@@ -37,7 +37,7 @@ export interface DeliveryTable {
  */
 export function deliveryTable(
   g: Graph,
-  holding: Holding,
+  holding: PeerRoles,
   instance: number,
   event: number,
 ): DeliveryTable | null {
@@ -81,7 +81,12 @@ function receiversOf(g: Graph, node: number): Reached[] {
   }
   return found;
 }
-function actOf(g: Graph, holding: Holding, { binding, node }: Reached, told: readonly number[]): DeliveryAct {
+function actOf(
+  g: Graph,
+  holding: PeerRoles,
+  { binding, node }: Reached,
+  told: readonly number[],
+): DeliveryAct {
   const { x } = g;
   const instance = g.instanceOf[node];
   const asset = x.assetOf(instance);
@@ -108,26 +113,26 @@ function answerOf(
   { peer, may, told, acts }: Omit<DeliveryRow, 'answer'>,
   event: EventDecl,
   of: Held,
-  holding: Holding,
+  holding: PeerRoles,
 ): string {
   if (!may) return `${peer} may not raise this: ${sendersText(event, of, holding)}`;
-  if (told.length === 0) return `${peer} may raise this, but nobody receives it`;
+  if (told.length === 0) return `${peer} may raise this, but no peer receives it`;
   const deaf = acts.filter((a) => a.peers.length === 0).map((a) => `${a.at} ${a.action}`);
   const heard = `${peer} may raise this; ${list(told)} ${told.length === 1 ? 'receives' : 'receive'} it`;
   if (deaf.length === 0) return heard;
-  return `${heard}, but ${list(deaf.slice(0, 3))}${deaf.length > 3 ? ` and ${deaf.length - 3} more` : ''} ${deaf.length === 1 ? 'is' : 'are'} not held there`;
+  return `${heard}, but none of them performs ${list(deaf.slice(0, 3))}${deaf.length > 3 ? ` and ${deaf.length - 3} more` : ''}`;
 }
 
-function sendersText(event: EventDecl, of: Held, holding: Holding): string {
+function sendersText(event: EventDecl, of: Held, holding: PeerRoles): string {
   const send = event.delivery?.send;
-  if (send === 'nobody') return 'nobody may';
+  if (send === 'nobody') return 'no peer is allowed to';
   const may = holding.peers.filter((_, p) => maySend(event, p, of)).map((p) => p.name);
   const said = send === undefined || send === 'everyone' ? 'everyone may' : rolesText(send);
-  return may.length === 0 ? `${said}, which is no peer here` : `${said}, which is ${list(may)}`;
+  return may.length === 0 ? `${said}, and no peer has that role` : `${said}, which is ${list(may)}`;
 }
 function rolesText(roles: Exclude<Roles, 'everyone'>): string {
   const named = (r: readonly Role[]): string => list(r.map((role) => ROLE_TEXT[role]));
-  return 'only' in roles ? `only ${named(roles.only)}` : `all but ${named(roles.except)}`;
+  return 'only' in roles ? `only ${named(roles.only)}` : `everyone except ${named(roles.except)}`;
 }
 const ROLE_TEXT: Record<Role, string> = {
   authority: 'the authority',
@@ -135,6 +140,6 @@ const ROLE_TEXT: Record<Role, string> = {
   others: 'the others',
 };
 function list(items: readonly string[]): string {
-  if (items.length < 2) return items[0] ?? 'nobody';
+  if (items.length < 2) return items[0] ?? 'no peer';
   return `${items.slice(0, -1).join(', ')} and ${items.at(-1)}`;
 }

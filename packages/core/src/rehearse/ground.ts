@@ -1,6 +1,6 @@
 import { sceneInstances } from '../graph/plans.js';
 import { ASLEEP_AT_START, type Expansion } from '../expand/expansion.js';
-import { holdings, type Holding } from '../expand/peers.js';
+import { peerRolesOf, type PeerRoles } from '../expand/peers.js';
 import { PathTable } from '../expand/resolve.js';
 import { Selector } from '../expand/select.js';
 import { ValueTable } from '../expand/values.js';
@@ -26,7 +26,7 @@ export class RehearsalGround {
   readonly container: Int32Array;
   private readonly paths: (PathTable | undefined)[] = [];
   private readonly plans = new Map<number, HeldPlan>();
-  private holdingCache: Holding | null = null;
+  private holdingCache: PeerRoles | null = null;
 
   constructor(readonly x: Expansion) {
     const { assets } = x.index;
@@ -48,8 +48,8 @@ export class RehearsalGround {
     this.clings = assets.map((a) => byCode(a, (b) => b.release === 'never'));
   }
 
-  get holding(): Holding {
-    return (this.holdingCache ??= holdings(this.x));
+  get holding(): PeerRoles {
+    return (this.holdingCache ??= peerRolesOf(this.x));
   }
   get peers(): number {
     return this.x.index.project.peers?.length ?? 0;

@@ -10,34 +10,34 @@ export function secondsText(t: number): string {
 }
 
 const REFUSED: Record<Extract<TraceRecord, { kind: 'refused' }>['reason'], string> = {
-  dangling: 'it is not there',
-  unloaded: 'its scene takes no part',
+  dangling: 'it does not exist',
+  unloaded: 'its scene is not loaded',
   gone: 'it is gone',
   asleep: 'it is asleep',
   limit: 'it was raised as often as its limit allows',
-  filtered: 'the activator is not one that it answers to',
-  barred: 'that peer may not raise it',
+  filtered: 'its filter does not allow this activator',
+  barred: 'this peer is not allowed to raise it',
   paused: 'the game is paused',
 };
 const STOPPED: Record<Extract<TraceRecord, { kind: 'stopped' }>['reason'], string> = {
   released: 'another owner released all bindings here',
-  'not-bound': 'it took hold only after the raise',
-  condition: 'what it asks does not hold',
-  limit: 'its limit is spent',
+  'not-bound': 'it was bound only after the raise',
+  condition: 'its condition does not hold',
+  limit: 'its limit is used up',
   empty: 'it selects nothing now',
 };
 const LOST: Record<Extract<TraceRecord, { kind: 'lost' }>['reason'], string> = {
-  unloaded: 'its scene takes no part',
+  unloaded: 'its scene is not loaded',
   gone: 'it is gone',
   asleep: 'it is asleep',
-  paused: 'the game is paused and it does not run in pause',
-  nobody: 'no peer that is told holds it',
-  dangling: 'it is not there',
+  paused: 'the game is paused, and it does not run during a pause',
+  nobody: 'no peer that receives the event has this receiver',
+  dangling: 'it does not exist',
   misfit: 'the value is missing or of the wrong type',
 };
 
 function foundText({ asked, value }: FoundValue): string {
-  return `, since ${asked} is ${value === null ? 'not given' : text(value)}`;
+  return `, because ${asked} is ${value === null ? 'not given' : text(value)}`;
 }
 
 /** One record as a sentence, without its time. */
@@ -48,9 +48,9 @@ export function recordText(r: TraceRecord): string {
     case 'refused':
       return `${r.at} does not raise ${r.event}: ${REFUSED[r.reason]}`;
     case 'stopped':
-      return `binding ${r.binding} of ${r.owner} lets nothing through: ${STOPPED[r.reason]}${r.found ? foundText(r.found) : ''}`;
+      return `binding ${r.binding} of ${r.owner} does not trigger: ${STOPPED[r.reason]}${r.found ? foundText(r.found) : ''}`;
     case 'publication':
-      return `channel ${r.channel}${r.key === undefined ? '' : ` [${text(r.key)}]`} is told${values(r.payload)}`;
+      return `channel ${r.channel}${r.key === undefined ? '' : ` [${text(r.key)}]`} receives${values(r.payload) || ' an event'}`;
     case 'performed':
       return `${r.at} does ${r.action}${values(r.args)}${r.times > 1 ? `, for the ${nth(r.times)} time` : ''}`;
     case 'lost':
@@ -62,24 +62,24 @@ export function recordText(r: TraceRecord): string {
     case 'sleep':
       return `${r.at} goes to sleep`;
     case 'gone':
-      return `${r.at} is destroyed, with all in it`;
+      return `${r.at} is destroyed, with everything in it`;
     case 'born':
       return `${r.at} is spawned`;
     case 'pause':
-      return r.is ? 'the game pauses' : 'the game goes on';
+      return r.is ? 'the game pauses' : 'the game resumes';
     case 'expect':
       return expectText(r);
     case 'cut':
-      return `left off, due at ${secondsText(r.due)}: ${'event' in r ? `${r.at} ${r.event}` : 'action' in r ? `${r.at} ${r.action}` : `channel ${r.channel}`}`;
+      return `still pending, due at ${secondsText(r.due)}: ${'event' in r ? `${r.at} ${r.event}` : 'action' in r ? `${r.at} ${r.action}` : `channel ${r.channel}`}`;
     case 'runaway':
-      return `${r.why === 'loop' ? 'it runs away at one instant' : 'it never comes to rest'}${cycleText(r.cycle)}`;
+      return `${r.why === 'loop' ? 'endless loop within one instant' : 'it never settles'}${cycleText(r.cycle)}`;
   }
 }
 
 function lostText(r: Extract<TraceRecord, { kind: 'lost' }>): string {
   if ('effect' in r) return `${r.at}: the effect ${r.effect} is lost: ${LOST[r.reason]}`;
   if ('action' in r) return `${r.at} does not do ${r.action}: ${LOST[r.reason]}`;
-  return `channel ${r.channel} is not told: ${LOST[r.reason]}`;
+  return `channel ${r.channel} receives nothing: ${LOST[r.reason]}`;
 }
 
 type ExpectRecord = Extract<TraceRecord, { kind: 'expect' }>;
@@ -113,11 +113,12 @@ export function cycleText(cycle: readonly { action: string; at: string }[]): str
 
 /** What a rehearsal came to, in one line. */
 export function verdictText(v: Verdict | NotRun): string {
-  if (!wasRun(v)) return `${v.name} was not run: its load set is not there`;
+  if (!wasRun(v)) return `${v.name} was not run: its load set does not exist`;
   const parts = [`${v.held} of ${v.held + v.failed + v.unjudged} expectations hold`];
-  if (v.steps > 0) parts.push(`${v.steps} ${v.steps === 1 ? 'step names' : 'steps name'} what is not there`);
-  if (v.runaway) parts.push('it ran away');
-  if (v.cut > 0) parts.push(`${v.cut} left off at the end`);
+  if (v.steps > 0)
+    parts.push(`${v.steps} ${v.steps === 1 ? 'step names' : 'steps name'} something that does not exist`);
+  if (v.runaway) parts.push('it did not settle');
+  if (v.cut > 0) parts.push(`${v.cut} still pending at the end`);
   parts.push(
     `${v.deliveries} ${v.deliveries === 1 ? 'delivery' : 'deliveries'}`,
     `ends at ${secondsText(v.end)}`,

@@ -1,5 +1,12 @@
 import { isAction, isEvent, type Graph } from '../graph/graph.js';
-import type { Part } from './reached.js';
+
+/** What a walk has met: its nodes, and their edges by local numbers, those of node i at `first[i]` up to `first[i + 1]`. */
+export interface Part {
+  readonly nodes: Int32Array;
+  readonly first: Int32Array;
+  readonly to: Int32Array;
+  readonly edge: Int32Array;
+}
 
 /** The level of a node that is reached from one at a level: an action a hop further, a channel half a hop, an event none. */
 function levelAfter(g: Graph, node: number, from: number): number {

@@ -1,7 +1,7 @@
 import { stronglyConnected } from '../graph/components.js';
 import { edgeDelay, type Graph } from '../graph/graph.js';
 import { MinHeap } from '../util/min-heap.js';
-import { longestLevels, shortestLevels } from './levels.js';
+import { longestLevels, shortestLevels, type Part } from './levels.js';
 import { IntList } from '../util/int-list.js';
 
 /** Which way a ripple runs: to what follows, or to what could have brought it about. */
@@ -38,14 +38,9 @@ export function adjacency(g: Graph, way: Way): Adjacency {
 }
 
 /** What a walk from some nodes comes to. All arrays have an entry for each node reached, in the order of the walk. */
-export interface Reached {
-  readonly nodes: Int32Array;
+export interface Reached extends Part {
   /** Local number of each node of the graph; -1 for one that is not reached. */
   readonly local: Int32Array;
-  /** Local edges: those of node i are `first[i]` up to `first[i + 1]`. */
-  readonly first: Int32Array;
-  readonly to: Int32Array;
-  readonly edge: Int32Array;
   /** Twice the hops of the shortest way there, one more for a channel. */
   readonly level: Int32Array;
   /** The same by the longest way; a cycle counts each of its actions once. */
@@ -100,9 +95,6 @@ export function walk(g: Graph, a: Adjacency, starts: readonly number[], most: nu
     time: times(g, part, starts.length),
   };
 }
-
-/** What is met, without what is worked out from it. */
-export type Part = Pick<Reached, 'nodes' | 'first' | 'to' | 'edge'>;
 
 /** Quickest ways by delays in whole microseconds (Dijkstra, 1959, with a binary heap). */
 function times(g: Graph, { nodes, first, to, edge }: Part, starts: number): Float64Array {

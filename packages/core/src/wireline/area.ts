@@ -34,7 +34,7 @@ export function areaAt(s: Scanner): Area {
 }
 export function sizeAt(s: Scanner): Vec2 {
   const wide = lengthAt(s);
-  if (s.take(/^x(?![A-Za-z_])/) === null) s.fail('"x" and how deep it is');
+  if (s.take(/^x(?![A-Za-z_])/) === null) s.fail('"x" and the depth');
   return [wide, lengthAt(s)];
 }
 function lengthAt(s: Scanner): number {

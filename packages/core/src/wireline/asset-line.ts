@@ -47,7 +47,7 @@ export function parseAssetHead(text: string): ParsedText<AssetHead> {
       else if (s.take(/^#/) !== null) (head.tags ??= []).push(nameAt(s, 'a tag'));
       else if (s.takeWord('note')) {
         s.skipBlanks();
-        head.note = s.takeQuoted() ?? s.fail('a text in quotes');
+        head.note = s.takeQuoted() ?? s.fail('text in quotes');
       } else s.fail('area, mark, always loaded, runs in pause, on authority, # and a tag, note, or the end');
     }
     return head;

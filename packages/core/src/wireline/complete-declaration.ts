@@ -36,26 +36,24 @@ function goingOn(index: ProjectIndex, asset: AssetIndex, line: string): Completi
   const more = (text: string, about: string): Completion => ({ text, about, isMore: true });
   const { kind, value } = parsed.value;
   const bracket =
-    /^[^(:]*[\w"-]$/.test(line) && !/\s(?:when|every|from)\s/.test(line)
-      ? [named('(', 'what it carries')]
-      : [];
+    /^[^(:]*[\w"-]$/.test(line) && !/\s(?:when|every|from)\s/.test(line) ? [named('(', 'its payload')] : [];
   if (kind === 'property') {
     return [
-      ...(value.isKey ? [] : [more(' key', 'channels are told apart by it')]),
-      ...(value.unique ? [] : [more(' unique', 'no two may have the same')]),
+      ...(value.isKey ? [] : [more(' key', 'identifies one copy for channels and selections')]),
+      ...(value.unique ? [] : [more(' unique', 'must be unique')]),
     ];
   }
   if (kind === 'event') {
     const said = /\s(?:when|every|from)\s/.test(line);
     const causes = CAUSE_PHRASES.map((w) => (/^(?:every|from)/.test(w) ? ` ${w}` : ` when ${w}`));
-    return [...(said ? [] : causes.map((c) => more(c, 'how it comes about'))), ...bracket];
+    return [...(said ? [] : causes.map((c) => more(c, 'its cause'))), ...bracket];
   }
   const isBare = !value.params && !value.effects && /^\s*[\w-]+$/.test(line);
   const values = isBare
     ? [
         more(' = false', 'a property: yes or no'),
         more(' = 0', 'a property: a number'),
-        more(' = ""', 'a property: a text'),
+        more(' = ""', 'a property: text'),
         ...choiceTypes(index).map((t) => more(`: ${t.text}`, `a property: ${t.about}`)),
       ]
     : [];
@@ -75,8 +73,8 @@ function goingOn(index: ProjectIndex, asset: AssetIndex, line: string): Completi
     .map((e) => more(`${lead}raise ${printName(e.name)}`, 'an event'));
   if (effects.length > 0) return [...raises, ...sets];
   const modes = [
-    ...(value.whileAsleep ? [] : [more(' while asleep', 'it answers then too')]),
-    ...(value.expectsSender ? [] : [more(' expects a sender', 'it needs to know who')]),
+    ...(value.whileAsleep ? [] : [more(' while asleep', 'it also runs then')]),
+    ...(value.expectsSender ? [] : [more(' expects a sender', 'it needs to know the sender')]),
   ];
   const lives = ['wake', 'sleep', 'destroy'].map((w) => more(`: ${w}`, 'itself'));
   return [...values, ...sets, ...raises, ...bracket, ...modes, ...lives];
@@ -88,7 +86,7 @@ function inFields(index: ProjectIndex, fields: string): Completion[] {
     return types(index).map((t) => ({ ...t, text: `: ${t.text}`, isMore: true }));
   return /:\s*[\w:-]+$/.test(last)
     ? [
-        { text: ')', about: 'that is all', isMore: true },
+        { text: ')', about: 'end of the list', isMore: true },
         { text: ', ', about: 'another one', isMore: true },
       ]
     : [];
@@ -99,7 +97,7 @@ const named = (text: string, about = ''): Completion => ({ text, about });
 function candidates(index: ProjectIndex, asset: AssetIndex, before: string): Completion[] {
   if (before.trim() === '') {
     return [
-      named('event ', 'something it says'),
+      named('event ', 'an event that it raises'),
       named('action ', 'something it does'),
       named('property ', 'something it has'),
     ];
@@ -113,7 +111,7 @@ function candidates(index: ProjectIndex, asset: AssetIndex, before: string): Com
   const effects = /^[^:(]*(?:\([^)]*\))?[^:(]*:(.*)$/.exec(before);
   if (effects) return ofEffect(index, asset, before, effects[1].split(';').at(-1)!);
   return /\s$/.test(before) && /\S\s+\S/.test(before.trimStart())
-    ? [named(': ', 'what it brings about'), named('while asleep'), named('expects a sender')]
+    ? [named(': ', 'its effects'), named('while asleep'), named('expects a sender')]
     : [];
 }
 
@@ -190,7 +188,7 @@ function ofEffect(index: ProjectIndex, asset: AssetIndex, before: string, last: 
   }
   if (!/\s$/.test(last)) return [];
   const more = /^\s*raise\s/.test(last) ? [named('after '), named('with (')] : [];
-  if (/\bafter\s+\S+s\s+$/.test(last)) more.push(named('restarting', 'in place of the one that still waits'));
+  if (/\bafter\s+\S+s\s+$/.test(last)) more.push(named('restarting', 'replaces the pending one'));
   return [...more, named('when ', 'only if a property has a value'), named('; ', 'another effect')];
 }
 

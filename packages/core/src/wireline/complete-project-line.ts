@@ -4,12 +4,12 @@ import { printName } from './names.js';
 
 /** What a line that declares something of the project can begin with, and what that is. */
 export const PROJECT_BEGINNINGS: readonly (readonly [beginning: string, about: string])[] = [
-  ['channel ', 'a meeting point that anybody may publish to and hear'],
-  ['enum ', 'the values that something can have'],
+  ['channel ', 'a meeting point: anyone can publish and listen'],
+  ['enum ', 'a fixed list of values'],
   ['key table ', 'keys of a file of the game, such as texts'],
   ['load set ', 'scenes that are loaded together'],
   ['peer ', 'server or client'],
-  ['tag ', 'a word for scenes, prefabs and widgets that belong together'],
+  ['tag ', 'a label for scenes, prefabs and widgets that belong together'],
 ];
 
 /** Completes the beginning of such a line. Cost: the names that could stand there. */

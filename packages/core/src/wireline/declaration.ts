@@ -168,7 +168,7 @@ function eventAt(s: Scanner): EventDecl {
 const DELIVERY = /^(?:raised\s+by|received\s+by|unreliable|reliable)(?![\w-])/;
 function noteAt(s: Scanner): string {
   s.skipBlanks();
-  return s.takeQuoted() ?? s.fail('a text in quotes');
+  return s.takeQuoted() ?? s.fail('text in quotes');
 }
 /** Reads what brings an event about; "when" may be left out. */
 export function parseCause(text: string): ParsedText<Cause> {

@@ -29,7 +29,7 @@ export function fieldsAt(s: Scanner): Field[] {
   if (s.sees(/^\)/)) return fields;
   do {
     const name = nameAt(s, 'the name of a field');
-    if (fields.some((f) => f.name === name)) s.fail(`another name than ${name}, which is given`);
+    if (fields.some((f) => f.name === name)) s.fail(`a name other than ${name}, which is already used`);
     const optional = s.take(/^\?/) !== null;
     if (s.take(/^:/) === null) s.fail('":" and a type');
     fields.push({ name, type: typeAt(s), ...(optional ? { optional } : {}) });
@@ -203,7 +203,7 @@ function plainLiteralAt(s: Scanner, params: ReadonlySet<string>): Value {
   const value = literalAt(s);
   if (typeof value !== 'string' || isQuoted || !params.has(value)) return value;
   s.backTo(from);
-  return s.fail(`$${value} for the parameter, or "${value}" in quotes for the text`);
+  return s.fail(`$${value} for the parameter, or "${value}" in quotes for text`);
 }
 function argAt(s: Scanner, params: ReadonlySet<string>): Arg {
   s.skipBlanks();

@@ -207,7 +207,7 @@ class LineReader {
       const param = this.name('a parameter', { kind: 'param' });
       const again = given.some(([name]) => name === param);
       if (again) s.backTo(start);
-      if (again) s.fail(`another parameter than ${param}, which is given`);
+      if (again) s.fail(`a parameter other than ${param}, which already has a value`);
       if (s.take(/^=/) === null) s.fail('"="');
       given.push([param, this.arg(param)]);
       this.before.args = Object.fromEntries(given);

@@ -72,7 +72,7 @@ function placementAt(s: Scanner): Placement {
     else if (s.takeWord('inside')) inside.push(insideAt(s));
     else if (s.takeWord('note')) {
       s.skipBlanks();
-      placement.note = s.takeQuoted() ?? s.fail('a text in quotes');
+      placement.note = s.takeQuoted() ?? s.fail('text in quotes');
     } else s.fail('at, area, asleep, entry, authority, operator, muted, with, inside, note, or the end');
   }
   return inside.length > 0 ? { ...placement, inside: Object.fromEntries(inside) } : placement;

@@ -93,7 +93,7 @@ function declarationAt(s: Scanner, kind: ProjectKind): ProjectDeclaration {
 }
 function quotedAt(s: Scanner): string {
   s.skipBlanks();
-  return s.takeQuoted() ?? s.fail('a text in quotes');
+  return s.takeQuoted() ?? s.fail('text in quotes');
 }
 /** Behind a colon: texts with commas between them; in quotes where they have a comma or a quote. */
 function itemsAt(s: Scanner, what: string): string[] {
@@ -110,7 +110,7 @@ function listAt(s: Scanner, what: string): string[] {
   do {
     s.skipBlanks();
     const item = s.takeQuoted() ?? s.takeHere(/^[^,"]+/)?.trim() ?? s.fail(what);
-    if (items.includes(item)) s.fail(`${what} that is not there yet`);
+    if (items.includes(item)) s.fail(`${what} that does not exist yet`);
     items.push(item);
   } while (s.take(/^,/) !== null);
   return items;

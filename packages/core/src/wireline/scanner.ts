@@ -98,7 +98,7 @@ export class Scanner {
     try {
       value = JSON.parse(found[0]);
     } catch {
-      this.fail('a text as JSON writes it', { kind: 'text' });
+      this.fail('text as written in JSON', { kind: 'text' });
     }
     this.place += found[0].length;
     return value as string;

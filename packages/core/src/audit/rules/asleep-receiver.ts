@@ -8,23 +8,23 @@ export const asleepReceiver = defineRule<'asleep'>({
     name: 'asleep-receiver',
     severity: 'warning',
     group: 'targets',
-    what: 'Something that begins asleep is told to act, and nothing ever wakes it.',
-    why: 'What it is told is lost.',
-    cure: 'Wake it first, let the action be performed while asleep, or do not begin asleep.',
+    what: 'A receiver starts asleep, and nothing ever wakes it.',
+    why: 'Its actions are never performed.',
+    cure: 'Wake it first, let the action run while it is asleep, or do not start it asleep.',
   },
-  messages: { asleep: '{sleeper} begins asleep and nothing wakes it, so {at} never does {action}' },
+  messages: { asleep: '{sleeper} starts asleep and nothing wakes it, so {at} never performs {action}' },
   check(ctx, report) {
     const { x, bound } = ctx;
     const { blocked } = ctx.awake;
-    const told = new Set<number>();
+    const reported = new Set<number>();
     for (let i = 0; i < x.count; i++) {
       if (blocked[i] === 0) continue;
       x.assetOf(i).actions.forEach((action, a) => {
         const node = actionNode(x, i, a);
         if (bound[node] === 0 || action.whileAsleep) return;
         const sleeper = sleeperAround(ctx, i);
-        if (told.has(sleeper)) return;
-        told.add(sleeper);
+        if (reported.has(sleeper)) return;
+        reported.add(sleeper);
         report({
           subject: placementRef(x, sleeper),
           occurrences: [sleeper],

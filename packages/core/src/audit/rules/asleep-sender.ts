@@ -8,23 +8,23 @@ export const asleepSender = defineRule<'asleep'>({
     name: 'asleep-sender',
     severity: 'warning',
     group: 'targets',
-    what: 'Something that begins asleep is listened to, and nothing ever wakes it.',
-    why: 'Asleep it raises nothing, so its listeners wait in vain.',
-    cure: 'Wake it, or do not begin asleep.',
+    what: 'A sender starts asleep, and nothing ever wakes it.',
+    why: 'While asleep it raises nothing, so its listeners are never triggered.',
+    cure: 'Wake it, or do not start it asleep.',
   },
-  messages: { asleep: '{sleeper} begins asleep and nothing wakes it, so {at} never says {event}' },
+  messages: { asleep: '{sleeper} starts asleep and nothing wakes it, so {at} never raises {event}' },
   check(ctx, report) {
     const { x } = ctx;
     const { blocked } = ctx.awake;
-    const told = new Set<number>();
+    const reported = new Set<number>();
     for (let i = 0; i < x.count; i++) {
       if (blocked[i] === 0) continue;
       x.assetOf(i).events.forEach((event, e) => {
         const node = eventNode(x, i, e);
         if (event.cause.type === 'raised' || ctx.bound[node] === 0) return;
         const sleeper = sleeperAround(ctx, i);
-        if (told.has(sleeper)) return;
-        told.add(sleeper);
+        if (reported.has(sleeper)) return;
+        reported.add(sleeper);
         report({
           subject: placementRef(x, sleeper),
           occurrences: [sleeper],

@@ -7,11 +7,11 @@ export const authorityGap = defineRule<'gap'>({
     name: 'authority-gap',
     severity: 'warning',
     group: 'delivery',
-    what: 'A receiver exists on its authority only, and the event never goes there.',
-    why: 'Where the event arrives there is nobody to receive it.',
-    cure: 'Send the event to the authority, or let the receiver exist everywhere.',
+    what: 'A receiver exists only on its authority, and the event is not delivered there.',
+    why: 'The peers that get the event have no such receiver.',
+    cure: 'Deliver the event to the authority, or let the receiver exist on every peer.',
   },
-  messages: { gap: '{event} of {at} never reaches the peer that keeps {receiver}' },
+  messages: { gap: '{event} of {at} is not delivered to the peer that has authority over {receiver}' },
   check(ctx, report) {
     const { holding: h, x } = ctx;
     if (h.peers.length === 0 || !ctx.index.assets.some((a) => a.decl.existsOn === 'authority')) return;

@@ -8,11 +8,11 @@ export const barredRaise = defineRule<'barred'>({
     name: 'barred-raise',
     severity: 'error',
     group: 'delivery',
-    what: 'Nobody may raise an event that is listened to.',
+    what: 'An event has listeners, but no peer is allowed to raise it.',
     why: 'Every raise is refused.',
-    cure: 'Let a role that some peer has raise it.',
+    cure: 'Allow a role that some peer has to raise it.',
   },
-  messages: { barred: 'No peer may raise {event} of {at}' },
+  messages: { barred: 'No peer is allowed to raise {event} of {at}' },
   check(ctx, report) {
     const { holding: h, x } = ctx;
     if (h.peers.length === 0) return;

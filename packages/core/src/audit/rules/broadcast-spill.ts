@@ -3,6 +3,7 @@ import type { AssetIndex } from '../../project/index-project.js';
 import { isLiteral } from '../../project/value.js';
 import { authoredBindings } from '../by-binding.js';
 import { defineRule } from '../rule.js';
+import { bindingWords } from '../../wireline/binding-words.js';
 
 export const broadcastSpill = defineRule<'every' | 'channel'>({
   meta: {
@@ -10,13 +11,13 @@ export const broadcastSpill = defineRule<'every' | 'channel'>({
     severity: 'warning',
     classes: { every: 'warning', channel: 'warning' },
     group: 'correctness',
-    what: 'All copies of something that has a key react, since nothing narrows the binding to one.',
-    why: 'With the second copy everything reacts at once.',
-    cure: 'Match the key on both sides, or say that every one is meant.',
+    what: 'All copies of something with a key react, because nothing narrows the binding to one of them.',
+    why: 'As soon as there is a second copy, both react.',
+    cure: 'Match the key on both sides, or state that every copy is meant.',
   },
   messages: {
-    every: '{binding} of {owner} reaches every {asset}, though they have a key',
-    channel: '{binding} of {owner} hears #{asset} without a key, and more than one reacts',
+    every: '"{binding}" in {owner} reaches every {asset}, although each has a key',
+    channel: '"{binding}" in {owner} hears #{asset} without a key, and more than one receiver reacts',
   },
   check(ctx, report) {
     const { g, x } = ctx;
@@ -32,7 +33,7 @@ export const broadcastSpill = defineRule<'every' | 'channel'>({
         subject: b.subject,
         occurrences: spilling.map((r) => x.ownerOf(g.selections[r])),
         message: 'every',
-        data: { binding: b.binding.id, owner: b.owner.decl.id, asset: to.every },
+        data: { binding: bindingWords(b.binding), owner: b.owner.decl.id, asset: to.every },
         evidence: () => ({ kind: 'bindings', bindings: [b.subject] }),
       });
     }
@@ -49,7 +50,7 @@ export const broadcastSpill = defineRule<'every' | 'channel'>({
         subject: b.subject,
         occurrences: records.map((r) => x.ownerOf(g.hearings[r])),
         message: 'channel',
-        data: { binding: b.binding.id, owner: b.owner.decl.id, asset: from.channel },
+        data: { binding: bindingWords(b.binding), owner: b.owner.decl.id, asset: from.channel },
         evidence: () => ({ kind: 'bindings', bindings: [b.subject] }),
       });
     }

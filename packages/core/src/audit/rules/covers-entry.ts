@@ -12,9 +12,9 @@ export const coversEntry = defineRule<'covers'>({
     name: 'covers-entry',
     severity: 'info',
     group: 'correctness',
-    what: 'An area covers a place where players start.',
-    why: 'It is entered at once, before anybody has walked anywhere.',
-    cure: 'Move or shrink the area, unless this is meant.',
+    what: 'An area covers an entry, where players start.',
+    why: 'Its event is raised at once, before anyone has moved.',
+    cure: 'Move or shrink the area, unless this is intended.',
   },
   messages: { covers: 'The area of {at} covers the entry {entry}, so {event} is raised at once' },
   check(ctx, report) {

@@ -15,11 +15,11 @@ export const danglingEffect = defineRule<'missing'>({
     severity: 'error',
     group: 'targets',
     ignoresBindings: true,
-    what: 'An effect of an action names a property, event, asset or parameter that is not there.',
-    why: 'The effect does nothing, and nothing says so.',
-    cure: 'Name what was meant, or remove the effect.',
+    what: 'An effect names a property, event, asset or parameter that does not exist.',
+    why: 'The effect does nothing, without any error.',
+    cure: 'Correct the name, or remove the effect.',
   },
-  messages: { missing: '{action} of {asset} names the {kind} "{name}", which is not there' },
+  messages: { missing: '{action} of {asset} names the {kind} "{name}", which does not exist' },
   check(ctx, report) {
     for (const asset of ctx.index.assets) {
       for (const { action, effect } of asset.effects) {

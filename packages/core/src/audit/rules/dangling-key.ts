@@ -5,12 +5,12 @@ export const danglingKey = defineRule<'key' | 'table'>({
     name: 'dangling-key',
     severity: 'error',
     group: 'targets',
-    what: 'A text stands where a key of a table is wanted, and the table has no such key.',
-    why: 'What is looked up by it is not found when the game runs.',
-    cure: 'Take a key that the table has, or add this one to it.',
+    what: 'A value must be a key of a table, and the table has no such key.',
+    why: 'The game cannot look it up.',
+    cure: 'Use a key that the table has, or add this one to it.',
   },
   messages: {
-    key: '{where} is "{value}", which is no key of {table}',
+    key: '{where} is "{value}", which is not a key of {table}',
     table: '{where} is a key of {table}, but no such table is declared',
   },
   check(ctx, report) {

@@ -11,6 +11,7 @@ import { effectName } from '../../project/effect-name.js';
 import { readyEvidence } from '../evidence.js';
 import { defineRule, type Report } from '../rule.js';
 import { textEnds } from '../text-ends.js';
+import { bindingWords } from '../../wireline/binding-words.js';
 
 type Message =
   | 'muted'
@@ -42,22 +43,22 @@ export const danglingName = defineRule<Message>({
       condition: 'warning',
     },
     group: 'targets',
-    what: 'A name that is written down somewhere names nothing, or a value is not of its property’s type.',
-    why: 'It is passed over, so the mute, override or filter that was meant does not happen.',
-    cure: 'Name what was meant, or take the name away.',
+    what: 'A name refers to nothing, or a value does not have its property’s type.',
+    why: 'It is ignored, so the intended mute, override or filter has no effect.',
+    cure: 'Correct the name, or remove it.',
   },
   messages: {
-    muted: '{who} mutes "{name}", which is no binding of {asset}',
-    override: '{who} overrides "{name}", which is no property of {asset}',
-    inside: '{who} has a value for "{name}", and nothing inside {asset} is at that path',
-    peer: '{who} belongs to the peer "{name}", which is not there',
-    scene: 'The load set {who} names "{name}", which is no scene',
-    property: '{who} is raised when "{name}" changes, which is no property of {asset}',
-    enum: 'The enum "{name}" is used and not declared',
+    muted: '{who} mutes "{name}", which is not a binding of {asset}',
+    override: '{who} overrides "{name}", which is not a property of {asset}',
+    inside: '{who} has a value for "{name}", but {asset} contains nothing at that path',
+    peer: '{who} belongs to the peer "{name}", which does not exist',
+    scene: 'The load set {who} names "{name}", which is not a scene',
+    property: '{who} is raised when "{name}" changes, which is not a property of {asset}',
+    enum: 'The enum "{name}" is used but not declared',
     activator: '{who} may be raised by "{name}", which matches no asset',
-    value: '{who} is {name}, which is not of its type {asset}',
-    condition: '{who} asks for "{name}", which {asset} does not carry',
-    conditionProperty: '{who} asks for "{name}", which is no property of {asset}',
+    value: '{who} is {name}, which is not of type {asset}',
+    condition: '"{who}" has a condition on "{name}", which {asset} does not carry',
+    conditionProperty: '"{who}" has a condition on "{name}", which is not a property of {asset}',
   },
   check(ctx, report) {
     for (const asset of ctx.index.assets) {
@@ -131,7 +132,7 @@ function checkConditions(ctx: AuditContext, owner: AssetIndex, report: Send): vo
     const missing = ctx.perAuthored('conditions', binding, () => missingAsked(ctx, owner, binding));
     for (const { name, of, known, message } of missing) {
       const subject = { asset: owner.decl.id, binding: binding.id, name };
-      const data = { who: binding.id, name, asset: of };
+      const data = { who: bindingWords(binding), name, asset: of };
       send(report, 'condition', subject, ctx.ownersOf(owner.at, at), data, known, message);
     }
   }

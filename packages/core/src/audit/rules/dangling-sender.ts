@@ -12,15 +12,15 @@ export const danglingSender = defineRule<Message>({
     severity: 'error',
     classes: { placement: 'error', event: 'error', channel: 'error', property: 'error' },
     group: 'targets',
-    what: 'A binding waits for a sender, event, channel or property that is not there.',
-    why: 'Its receiver is never told, and nothing says so.',
-    cure: 'Name what was meant, or remove the binding.',
+    what: 'A binding names a sender, event, channel or property that does not exist.',
+    why: 'Its receiver is never triggered, without any error.',
+    cure: 'Correct the name, or remove the binding.',
   },
   messages: {
-    placement: '"{path}" is not in {owner}, so {event} is never heard and {what} never follows',
-    event: '{sender} is a {asset}, which has no event "{event}", so {what} never follows',
-    channel: 'No channel is called "{channel}", so {what} never follows',
-    property: '{what} on #{channel} is keyed by "{property}", which {asset} does not have',
+    placement: '"{path}" is not in {owner}, so {event} is never raised and {what} never runs',
+    event: '{sender} is a {asset}, which has no event "{event}", so {what} never runs',
+    channel: 'No channel is called "{channel}", so {what} never runs',
+    property: '{what} on #{channel} uses the key "{property}", which {asset} does not have',
   },
   check(ctx, report) {
     for (const fault of ctx.endFaults) {

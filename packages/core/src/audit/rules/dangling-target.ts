@@ -14,15 +14,15 @@ export const danglingTarget = defineRule<Message>({
     severity: 'error',
     classes: { placement: 'error', action: 'error', asset: 'error', channel: 'error', property: 'error' },
     group: 'targets',
-    what: 'A binding names a receiver, action, asset, channel or property that is not there.',
-    why: 'Nothing happens when its event is raised, and nothing says so.',
-    cure: 'Name what was meant, or remove the binding.',
+    what: 'A binding names a receiver, action, asset, channel or property that does not exist.',
+    why: 'Nothing happens when its event is raised, without any error.',
+    cure: 'Correct the name, or remove the binding.',
   },
   messages: {
-    placement: 'When {when}: "{path}" is not in {owner}, so nobody does {action}',
+    placement: 'When {when}: "{path}" is not in {owner}, so {action} is never performed',
     action: 'When {when}: {receiver} is a {asset}, which has no action "{action}"',
     asset: 'When {when}: no scene, prefab or widget is called "{asset}"',
-    channel: 'When {when}: published to "{channel}", but no such channel is declared',
+    channel: 'When {when}: publishes to "{channel}", but no such channel is declared',
     property: 'When {when}: the key reads "{property}", which {asset} does not have',
   },
   check(ctx, report) {
@@ -112,5 +112,5 @@ function keysRead(to: EndFault['binding']['to']): string[] {
 
 function whenText({ binding: { from }, owner }: EndFault): string {
   if ('channel' in from) return `#${from.channel} is heard`;
-  return `${from.at === '.' ? owner.decl.id : from.at} says ${from.event}`;
+  return `${from.at === '.' ? owner.decl.id : from.at} raises ${from.event}`;
 }

@@ -8,11 +8,11 @@ export const deadWiring = defineRule<'dead'>({
     name: 'dead-wiring',
     severity: 'warning',
     group: 'listeners',
-    what: 'An action is wired, but nothing outside the wiring can ever bring it about.',
-    why: 'The chain that leads to it has no beginning.',
-    cure: 'Wire the beginning of the chain, or remove what is dead.',
+    what: 'An action is wired, but nothing outside the wiring can ever trigger it.',
+    why: 'The chain that leads to it never starts.',
+    cure: 'Wire the start of the chain, or remove the dead part.',
   },
-  messages: { dead: 'Nothing can ever bring {at} to {action}, though it is wired' },
+  messages: { dead: '{action} of {at} is wired, but nothing can ever trigger it' },
   check(ctx, report) {
     const { g, x } = ctx;
     const { bound } = ctx;

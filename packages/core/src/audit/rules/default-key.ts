@@ -7,11 +7,11 @@ export const defaultKey = defineRule<'default'>({
     severity: 'warning',
     group: 'correctness',
     ignoresBindings: true,
-    what: 'Several copies keep the default key while others have one of their own.',
-    why: 'What is meant for one of them reaches all that were forgotten.',
-    cure: 'Give each its own key.',
+    what: 'Several copies keep the default key, while others have their own.',
+    why: 'What is meant for one copy reaches all copies with the default key.',
+    cure: 'Give each copy its own key.',
   },
-  messages: { default: '{count} {asset} keep the default {property} while others have their own' },
+  messages: { default: '{count} copies of {asset} keep the default {property}, while others have their own' },
   check(ctx, report) {
     for (const { asset, property, instances } of ctx.defaultedKeys) {
       const { id } = ctx.index.assets[asset].decl;

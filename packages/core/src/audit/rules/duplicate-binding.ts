@@ -1,4 +1,4 @@
-import { bindingOfEdge, PUBLISH, type Graph } from '../../graph/graph.js';
+import { expandedBinding, bindingOfEdge, PUBLISH, type Graph } from '../../graph/graph.js';
 import { canonicalJson } from '../../project/canonical.js';
 import type { Binding } from '../../project/types.js';
 import type { EventQuestion } from '../blocks.js';
@@ -15,17 +15,18 @@ import { bindingRef } from '../names.js';
 import { defineRule } from '../rule.js';
 import { canBothServe } from '../exclusion.js';
 import { hasConditions } from '../../project/condition.js';
+import { bindingWords } from '../../wireline/binding-words.js';
 
 export const duplicateBinding = defineRule<'twice'>({
   meta: {
     name: 'duplicate-binding',
     severity: 'warning',
     group: 'correctness',
-    what: 'Two bindings deliver the same event to the same action in the same way. Two whose conditions exclude each other are not duplicates.',
-    why: 'Everything happens twice, and a toggle cancels itself.',
+    what: 'Two bindings deliver the same event to the same action in the same way. Bindings whose conditions exclude each other are not duplicates.',
+    why: 'The action runs twice, and a toggle cancels itself.',
     cure: 'Remove one of them, or mute it in that placement.',
   },
-  messages: { twice: '{later} does again what {first} does: {what}' },
+  messages: { twice: 'Two bindings {what}: "{first}" in {owner}' },
   check(ctx, report) {
     const { g, x } = ctx;
     const args = new ArgTexts();
@@ -37,7 +38,7 @@ export const duplicateBinding = defineRule<'twice'>({
         subject: { bindings: [a, b] },
         occurrences: [x.ownerOf(later)],
         message: 'twice',
-        data: { later: b.binding, first: a.binding, what },
+        data: { what, first: bindingWords(expandedBinding(x, first).binding), owner: a.asset },
         evidence: () => ({ kind: 'bindings', bindings: [a, b] }),
       });
     };
@@ -50,7 +51,8 @@ export const duplicateBinding = defineRule<'twice'>({
           // Two whose conditions exclude each other never do the same at once.
           if (!canBothServe(g, askerOf(first), askerOf(later))) continue;
           // What only hears is given apart, for all events that are published there.
-          if (!mixed || first.direct || later.direct) pair(first.binding, later.binding, 'the same action');
+          if (!mixed || first.direct || later.direct)
+            pair(first.binding, later.binding, 'perform the same action');
           break;
         }
       });
@@ -111,7 +113,7 @@ function publicationsAlike(
     const earlier = alike?.find((number) =>
       canBothServe(g, { number, node: event }, { number: later, node: event }),
     );
-    if (earlier !== undefined) pair(earlier, later, 'publishing the same');
+    if (earlier !== undefined) pair(earlier, later, 'publish the same');
     if (!alike) firsts.set(same, [later]);
     // One that another stands for already is never looked for.
     else if (earlier === undefined || hasConditions(binding.if)) alike.push(later);

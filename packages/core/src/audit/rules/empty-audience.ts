@@ -8,11 +8,11 @@ export const emptyAudience = defineRule<'empty'>({
     name: 'empty-audience',
     severity: 'error',
     group: 'delivery',
-    what: 'An event can be raised, but no peer is among those that receive it.',
-    why: 'It is raised and goes to nobody.',
-    cure: 'Send it to a role that some peer has.',
+    what: 'An event can be raised, but no peer receives it.',
+    why: 'It is raised, and no peer gets it.',
+    cure: 'Deliver it to a role that some peer has.',
   },
-  messages: { empty: '{event} of {at} goes to nobody, whoever raises it' },
+  messages: { empty: '{event} of {at} is delivered to no peer, whoever raises it' },
   check(ctx, report) {
     const { holding: h, x } = ctx;
     if (h.peers.length === 0) return;

@@ -1,6 +1,7 @@
 import { SELECTION_STRIDE } from '../../graph/graph.js';
 import { authoredBindings } from '../by-binding.js';
 import { defineRule } from '../rule.js';
+import { bindingWords } from '../../wireline/binding-words.js';
 
 export const emptySelection = defineRule<'empty'>({
   meta: {
@@ -9,9 +10,9 @@ export const emptySelection = defineRule<'empty'>({
     group: 'targets',
     what: 'A binding to every instance of an asset selects none.',
     why: 'Nothing happens when its event is raised.',
-    cure: 'Place one, widen the selection, or mend its match.',
+    cure: 'Place one, widen the selection, or correct its match.',
   },
-  messages: { empty: '{binding} of {owner} selects no {asset} in any copy' },
+  messages: { empty: '"{binding}" in {owner} selects no {asset} in any copy' },
   check(ctx, report) {
     const { selections } = ctx.g;
     for (const b of authoredBindings(ctx.x, selections, SELECTION_STRIDE)) {
@@ -21,7 +22,7 @@ export const emptySelection = defineRule<'empty'>({
         subject: b.subject,
         occurrences: b.records.map((r) => ctx.x.ownerOf(selections[r])),
         message: 'empty',
-        data: { binding: b.binding.id, owner: b.owner.decl.id, asset: every },
+        data: { binding: bindingWords(b.binding), owner: b.owner.decl.id, asset: every },
         evidence: () => ({ kind: 'bindings', bindings: [b.subject] }),
       });
     }

@@ -1,17 +1,18 @@
 import { SELECTION_STRIDE } from '../../graph/graph.js';
 import { authoredBindings } from '../by-binding.js';
 import { defineRule } from '../rule.js';
+import { bindingWords } from '../../wireline/binding-words.js';
 
 export const firstOfMany = defineRule<'first'>({
   meta: {
     name: 'first-of-many',
     severity: 'warning',
     group: 'correctness',
-    what: 'A binding picks the first of several.',
-    why: 'Which one is first is a matter of order in a list that nobody looks at.',
-    cure: 'Match a key, or name the one that is meant.',
+    what: 'A binding picks the first of several receivers.',
+    why: 'Which one is first depends on the order of placements, which is easily changed by accident.',
+    cure: 'Match a key, or name the intended receiver.',
   },
-  messages: { first: '{binding} of {owner} picks the first of several {asset}' },
+  messages: { first: '"{binding}" in {owner} picks the first of several {asset}' },
   check(ctx, report) {
     const { selections } = ctx.g;
     for (const b of authoredBindings(ctx.x, selections, SELECTION_STRIDE)) {
@@ -23,7 +24,7 @@ export const firstOfMany = defineRule<'first'>({
         subject: b.subject,
         occurrences: several.map((r) => ctx.x.ownerOf(selections[r])),
         message: 'first',
-        data: { binding: b.binding.id, owner: b.owner.decl.id, asset: to.every },
+        data: { binding: bindingWords(b.binding), owner: b.owner.decl.id, asset: to.every },
         evidence: () => ({ kind: 'bindings', bindings: [b.subject] }),
       });
     }

@@ -9,9 +9,9 @@ export const largeReach = defineRule<'large'>({
     name: 'large-reach',
     severity: 'warning',
     group: 'shape',
-    what: 'One event brings about more actions, in any number of hops, than the policy allows.',
-    why: 'Nobody can foresee what a change to it does.',
-    cure: 'Cut the wiring into parts that know less of each other.',
+    what: 'One event triggers more actions, over any number of hops, than the policy allows.',
+    why: 'The effect of a change to it is hard to foresee.',
+    cure: 'Split the wiring into parts that are less connected.',
   },
   messages: { large: '{at} {event} reaches more than {limit} actions' },
   check(ctx, report) {

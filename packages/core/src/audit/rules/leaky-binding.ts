@@ -1,5 +1,7 @@
 import { eachResolvedCopy } from '../copies.js';
+import { ownerText } from '../names.js';
 import { defineRule } from '../rule.js';
+import { bindingWords } from '../../wireline/binding-words.js';
 
 export const leakyBinding = defineRule<'outlives' | 'destroyed'>({
   meta: {
@@ -7,13 +9,13 @@ export const leakyBinding = defineRule<'outlives' | 'destroyed'>({
     severity: 'warning',
     classes: { outlives: 'warning', destroyed: 'warning' },
     group: 'correctness',
-    what: 'A binding made in code is never released, though its owner ends before its sender.',
-    why: 'The next raise calls what is gone: an error, or worse.',
+    what: 'A binding made in code is never released, although its owner ends before its sender.',
+    why: 'The next raise calls an object that is gone: an error, or worse.',
     cure: 'Release it when its owner ends.',
   },
   messages: {
-    outlives: '{binding} of {owner} is never released, and its sender outlives the scene',
-    destroyed: '{binding} of {owner} is never released, and {who} can be destroyed',
+    outlives: '"{binding}" in {owner} is never released, and its sender outlives the scene',
+    destroyed: '"{binding}" in {owner} is never released, and {who} can be destroyed',
   },
   check(ctx, report) {
     const { x } = ctx;
@@ -30,7 +32,7 @@ export const leakyBinding = defineRule<'outlives' | 'destroyed'>({
           evidence: () => ({ kind: 'bindings' as const, bindings: [subject] }),
         };
         const persistent = (i: number): boolean => x.assetOf(x.sceneOf(i)).decl.persistent === true;
-        const data = { binding: binding.id, owner: x.address(owner), who: '' };
+        const data = { binding: bindingWords(binding), owner: ownerText(x, owner), who: '' };
         if (!persistent(owner) && (sender < 0 || persistent(sender))) {
           report({ class: 'outlives', message: 'outlives', data, ...common });
         }

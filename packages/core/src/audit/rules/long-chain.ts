@@ -7,14 +7,14 @@ export const longChain = defineRule<'long' | 'cyclic'>({
     name: 'long-chain',
     severity: 'warning',
     group: 'shape',
-    what: 'One event starts a chain of more hops than the policy allows.',
-    why: 'What follows is hard to foresee and to test, and delays add up along it.',
+    what: 'One event starts a chain with more hops than the policy allows.',
+    why: 'The result is hard to foresee and to test, and delays add up along it.',
     cure: 'Bind the far end directly, or merge relays that only pass things on.',
   },
   messages: {
     long: '{at} {event} starts a chain of {hops} hops; the limit is {limit}',
     cyclic:
-      '{at} {event} starts a chain of {hops} hops or more, since it runs into a cycle; the limit is {limit}',
+      '{at} {event} starts a chain of {hops} hops or more, because it runs into a cycle; the limit is {limit}',
   },
   check(ctx, report) {
     const { g, x, components, chains, limits } = ctx;

@@ -9,8 +9,8 @@ export const nestingLoop = defineRule<'loop'>({
     group: 'targets',
     ignoresBindings: true,
     what: 'An asset contains itself, directly or through others.',
-    why: 'It could never be finished; the placement that repeats it yields nothing.',
-    cure: 'Take one of the placements of the circle away, or spawn it instead.',
+    why: 'It can never be expanded fully; the placement that repeats it is left out.',
+    cure: 'Remove one of the placements in the loop, or spawn it instead.',
   },
   messages: { loop: '{asset} contains itself: {way}' },
   check(ctx, report) {

@@ -7,11 +7,11 @@ export const neverRaised = defineRule<'never'>({
     name: 'never-raised',
     severity: 'warning',
     group: 'listeners',
-    what: 'An event that only its own actions could raise is listened to, and no action raises it.',
-    why: 'Its listeners wait in vain.',
-    cure: 'Let an action raise it, or say that something else causes it.',
+    what: 'An event that only actions of its own asset can raise has listeners, and no action raises it.',
+    why: 'Its listeners are never triggered.',
+    cure: 'Let an action raise it, or declare another cause.',
   },
-  messages: { never: 'No action of {asset} raises {event}, and it is listened to' },
+  messages: { never: '{event} has listeners, but no action of {asset} raises it' },
   check(ctx, report) {
     const { x } = ctx;
     for (const node of neverRaisedNodes(ctx)) {

@@ -10,6 +10,7 @@ import { bindingsEvidence, namesEvidence } from '../evidence.js';
 import { askedOf } from '../literals.js';
 import { defineRule, type Report } from '../rule.js';
 import { textEnds } from '../text-ends.js';
+import { bindingWords } from '../../wireline/binding-words.js';
 
 type Message = 'binding' | 'effect';
 
@@ -18,13 +19,13 @@ export const neverTrue = defineRule<Message>({
     name: 'never-true',
     severity: 'warning',
     group: 'correctness',
-    what: 'What a binding or an effect asks can never hold: no value answers all of it.',
-    why: 'What hangs on it never happens, though it looks wired.',
-    cure: 'Ask what was meant: mostly two limits are swapped, or two values are asked of one field.',
+    what: 'A condition of a binding or an effect can never hold: no value satisfies all of it.',
+    why: 'It looks wired, but never runs.',
+    cure: 'Correct the condition: usually two limits are swapped, or one field is compared with two values.',
   },
   messages: {
-    binding: '{binding} acts only {asked}, which no value can be',
-    effect: '{action} of {asset} has {effect} only when {asked}, which no value can be',
+    binding: '"{binding}" acts only {asked}, which no value satisfies',
+    effect: '{action} of {asset} has {effect} only when {asked}, which no value satisfies',
   },
   check(ctx, report) {
     for (const owner of ctx.index.assets) {
@@ -40,7 +41,7 @@ export const neverTrue = defineRule<Message>({
           subject,
           occurrences: ctx.ownersOf(owner.at, at),
           message: 'binding',
-          data: { binding: binding.id, asked: printConditions(binding.if) },
+          data: { binding: bindingWords(binding), asked: printConditions(binding.if) },
           evidence: bindingsEvidence([subject]),
         });
       }

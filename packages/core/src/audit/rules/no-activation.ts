@@ -9,13 +9,13 @@ export const noActivation = defineRule<'area' | 'filter'>({
     severity: 'warning',
     classes: { area: 'warning', filter: 'warning' },
     group: 'correctness',
-    what: 'An event has no way to be raised: there is no area, or the filter lets nobody through.',
-    why: 'Its listeners wait in vain.',
-    cure: 'Give it an area, or let the filter name something that is there.',
+    what: 'An event cannot be raised: there is no area, or its filter matches nothing.',
+    why: 'Its listeners are never triggered.',
+    cure: 'Give it an area, or let the filter name something that exists.',
   },
   messages: {
-    area: '{at} says {event} when its area is entered or left, and it has no area',
-    filter: '{event} of {at} may be raised only by what is not there: {list}',
+    area: '{at} raises {event} when its area is entered or left, but it has no area',
+    filter: '{event} of {at} can be raised only by assets that do not exist: {list}',
   },
   check(ctx, report) {
     const { x } = ctx;

@@ -16,11 +16,11 @@ export const opposingActions = defineRule<'opposing'>({
     name: 'opposing-actions',
     severity: 'warning',
     group: 'correctness',
-    what: 'One event sets the same property to two different values at the same time. Two bindings whose conditions exclude each other do not oppose each other.',
-    why: 'Which one stays is a matter of running order.',
+    what: 'One event sets the same property to two different values at the same time. Bindings whose conditions exclude each other are not counted.',
+    why: 'The last one in running order wins.',
     cure: 'Remove one of the bindings, or delay the one that should win.',
   },
-  messages: { opposing: '{event} sets {property} of {at} to {a} and to {b} at once' },
+  messages: { opposing: '{event} sets {property} of {at} to {a} and to {b} at the same time' },
   check(ctx, report) {
     const { g, x } = ctx;
     const question: EventQuestion = { name: 'opposing-actions', test: (n) => mayOppose(ctx, n) };

@@ -13,14 +13,14 @@ export const orphanListener = defineRule<Message>({
     severity: 'warning',
     classes: { action: 'warning', channel: 'warning' },
     group: 'listeners',
-    what: 'Something waits to be told, and nothing ever tells it.',
-    why: 'A receiver was placed and never wired, or the sender of what it listens for is gone.',
-    cure: 'Wire a sender to it, publish to its channel, or drop the listener.',
+    what: 'An action or a listener expects to be triggered, and nothing triggers it.',
+    why: 'A receiver was placed but never wired, or its sender is gone.',
+    cure: 'Wire a sender to it, publish to its channel, or remove the listener.',
   },
   messages: {
-    action: '{at} waits for a sender to {action}, and none is wired',
-    silent: '{who} listens on #{channel}, and nobody publishes there',
-    key: '{who} listens on #{channel} at {key}, and nobody publishes at that key',
+    action: '{at} expects a sender for {action}, but none is wired',
+    silent: '{who} listens on #{channel}, but nothing publishes there',
+    key: '{who} listens on #{channel} at {key}, but nothing publishes at that key',
   },
   check(ctx, report) {
     checkActions(ctx, report);

@@ -2,19 +2,20 @@ import { expandedBinding, HEARING_STRIDE } from '../../graph/graph.js';
 import type { Binding } from '../../project/types.js';
 import type { EventQuestion } from '../blocks.js';
 import type { AuditContext } from '../context.js';
-import { bindingRef } from '../names.js';
+import { bindingRef, ownerText } from '../names.js';
 import { defineRule } from '../rule.js';
+import { bindingWords } from '../../wireline/binding-words.js';
 
 export const overRelease = defineRule<'all'>({
   meta: {
     name: 'over-release',
     severity: 'warning',
     group: 'correctness',
-    what: 'A binding made in code lets go of all bindings of its event, and others use it too.',
-    why: 'When its owner ends, what other people have bound is gone.',
-    cure: 'Let it release its own binding alone.',
+    what: 'A binding made in code releases all bindings of its event, and other bindings use that event too.',
+    why: 'When its owner ends, the other bindings stop working.',
+    cure: 'Let it release only its own binding.',
   },
-  messages: { all: '{binding} of {owner} releases all bindings of {what}, and others use it too' },
+  messages: { all: '"{binding}" in {owner} releases all bindings of {what}, and other bindings use it too' },
   check(ctx, report) {
     const greedy = (b: Binding): boolean => b.origin === 'code' && b.release === 'all';
     if (ctx.bindingsWhere('over-release', greedy).length === 0) return;
@@ -28,7 +29,7 @@ export const overRelease = defineRule<'all'>({
           subject: bindingRef(x, n),
           occurrences: [owner],
           message: 'all',
-          data: { binding: binding.id, owner: x.address(owner), what },
+          data: { binding: bindingWords(binding), owner: ownerText(x, owner), what },
           evidence: () => ({
             kind: 'bindings',
             bindings: [...numbers].slice(0, 50).map((k) => bindingRef(x, k)),

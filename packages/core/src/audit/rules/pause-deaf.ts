@@ -6,11 +6,11 @@ export const pauseDeaf = defineRule<'deaf'>({
     name: 'pause-deaf',
     severity: 'warning',
     group: 'correctness',
-    what: 'An event that is raised while the game is paused goes to something that does not run then.',
-    why: 'It answers nothing as long as the game is paused.',
-    cure: 'Let the receiver run in pause, or do not raise the event then.',
+    what: 'An event that is raised while the game is paused goes to a receiver that is paused too.',
+    why: 'The receiver does not react while the game is paused.',
+    cure: 'Let the receiver run during a pause, or do not raise the event then.',
   },
-  messages: { deaf: '{at} says {event} also in pause, and {receiver} does not run then' },
+  messages: { deaf: '{at} raises {event} also during a pause, but {receiver} does not run then' },
   check(ctx, report) {
     reportDeliveries(ctx, report, 'deaf', {
       name: 'pause-deaf',

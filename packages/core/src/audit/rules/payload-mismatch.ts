@@ -6,6 +6,7 @@ import { bindingsEvidence, namesEvidence } from '../evidence.js';
 import { defineRule, type Report } from '../rule.js';
 import { textEnds } from '../text-ends.js';
 import { own } from '../../util/own.js';
+import { bindingWords } from '../../wireline/binding-words.js';
 
 type Message = 'missing' | 'surplus' | 'wrong';
 type Send = (r: Report<Message>) => void;
@@ -15,9 +16,9 @@ export const payloadMismatch = defineRule<Message>({
     name: 'payload-mismatch',
     severity: 'error',
     group: 'correctness',
-    what: 'The arguments of a binding or of a raise do not fit what is wanted.',
-    why: 'The action is performed with wrong or missing values, or not at all.',
-    cure: 'Give the argument a value of the right type, or take away what is too much.',
+    what: 'The arguments of a binding or of a raise do not match its parameters.',
+    why: 'The action runs with wrong or missing values, or not at all.',
+    cure: 'Give the argument a value of the right type, or remove the extra argument.',
   },
   messages: {
     missing: '{who}: {param} ({type}) has no value',
@@ -48,7 +49,7 @@ function checkBindings(ctx: AuditContext, owner: AssetIndex, report: Send): void
         occurrences: ctx.ownersOf(owner.at, at),
         evidence: bindingsEvidence([subject]),
         message,
-        data: { who: `${binding.id} of ${owner.decl.id}`, param, ...data },
+        data: { who: `"${bindingWords(binding)}" in ${owner.decl.id}`, param, ...data },
       });
     }
   });

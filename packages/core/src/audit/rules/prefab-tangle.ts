@@ -8,11 +8,13 @@ export const prefabTangle = defineRule<'tangle'>({
     name: 'prefab-tangle',
     severity: 'info',
     group: 'shape',
-    what: 'Two assets are bound to each other in both directions by many bindings.',
+    what: 'Many bindings tie two assets to each other in both directions.',
     why: 'Neither can be changed or used without the other.',
-    cure: 'Let one of them only raise events, or put a hub or a channel between.',
+    cure: 'Let one of them only raise events, or put a hub or a channel between them.',
   },
-  messages: { tangle: '{a} and {b} are tied by {count} bindings in both directions; the limit is {limit}' },
+  messages: {
+    tangle: '{count} bindings tie {a} and {b} to each other in both directions; the limit is {limit}',
+  },
   check(ctx, report) {
     const { limits } = ctx;
     const assets = ctx.index.assets.length;

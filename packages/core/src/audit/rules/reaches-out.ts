@@ -1,5 +1,6 @@
 import type { Binding } from '../../project/types.js';
 import { defineRule } from '../rule.js';
+import { bindingWords } from '../../wireline/binding-words.js';
 
 export const reachesOut = defineRule<'out'>({
   meta: {
@@ -7,10 +8,10 @@ export const reachesOut = defineRule<'out'>({
     severity: 'warning',
     group: 'targets',
     what: 'A binding inside a prefab or widget names something in a scene.',
-    why: 'Every copy reaches for the same thing, and the prefab cannot be used where that scene is not.',
+    why: 'Every copy uses the same receiver, and the prefab cannot be used without that scene.',
     cure: 'Raise an event and let the scene bind to it, or go through a channel.',
   },
-  messages: { out: '{binding} of {owner} reaches out to {path}' },
+  messages: { out: '"{binding}" in {owner} reaches out to {path}' },
   check(ctx, report) {
     for (const { owner, at } of ctx.bindingsWhere('reaches-out', (b) => wayOut(b) !== null)) {
       if (owner.decl.kind === 'scene' || !ctx.isJudged(owner.at, at)) continue;
@@ -20,7 +21,7 @@ export const reachesOut = defineRule<'out'>({
         subject,
         occurrences: ctx.ownersOf(owner.at, at),
         message: 'out',
-        data: { binding: binding.id, owner: owner.decl.id, path: wayOut(binding)! },
+        data: { binding: bindingWords(binding), owner: owner.decl.id, path: wayOut(binding)! },
         evidence: () => ({ kind: 'bindings', bindings: [subject] }),
       });
     }

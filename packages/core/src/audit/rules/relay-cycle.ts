@@ -13,15 +13,15 @@ export const relayCycle = defineRule<Message>({
     severity: 'error',
     classes: { instant: 'error', delayed: 'warning', conditional: 'warning', limited: 'info' },
     group: 'shape',
-    what: 'What an event brings about raises the same event again.',
+    what: 'An event leads to actions that raise the same event again.',
     why: 'An instant cycle hangs within a single frame; a delayed one never ends.',
-    cure: 'Limit or remove one binding of the cycle, or let a state decide whether it goes on.',
+    cure: 'Limit or remove one binding of the cycle, or add a condition that stops it.',
   },
   messages: {
-    instant: 'A cycle of {hops} through {at} {name} runs for ever within one frame',
-    delayed: 'A cycle of {hops} through {at} {name} never ends; it comes round with a delay',
-    conditional: 'A cycle of {hops} through {at} {name} ends only if a state says so',
-    limited: 'A cycle of {hops} through {at} {name} ends by its limit',
+    instant: 'A cycle of {hops} through {at} {name} runs forever within one frame',
+    delayed: 'A cycle of {hops} through {at} {name} never ends; each round takes a delay',
+    conditional: 'A cycle of {hops} through {at} {name} ends only if a condition stops it',
+    limited: 'A cycle of {hops} through {at} {name} ends at its limit',
   },
   check(ctx, report) {
     const { g } = ctx;

@@ -12,11 +12,11 @@ export const sharedKey = defineRule<'shared'>({
     severity: 'warning',
     group: 'correctness',
     ignoresBindings: true,
-    what: 'Two things that can be loaded together have the same value where each should have its own.',
-    why: 'Which of them answers is chance.',
+    what: 'Two instances that can be loaded together have the same value of a property that should be unique.',
+    why: 'Either of them may react.',
     cure: 'Give each its own value.',
   },
-  messages: { shared: '{count} {asset} have {property} {value}' },
+  messages: { shared: '{count} copies of {asset} have {property} {value}' },
   check(ctx, report) {
     const together = new Together(ctx);
     const defaulted = new Map(

@@ -6,11 +6,11 @@ export const spawnGap = defineRule<'gap'>({
     name: 'spawn-gap',
     severity: 'warning',
     group: 'correctness',
-    what: 'An event is bound where the thing is placed, and not where it is spawned.',
-    why: 'Copies spawned at run time have none of the bindings that their placed siblings have.',
-    cure: 'Wire it inside the prefab, select spawned ones too, or bind the stand-in.',
+    what: 'An event is bound for placed copies, but not for spawned ones.',
+    why: 'Copies spawned at run time lack the bindings of the placed copies.',
+    cure: 'Wire it inside the prefab, include spawned copies in the selection, or bind the spawn stand-in.',
   },
-  messages: { gap: '{at} says {event} to nobody, though placed copies of it are listened to' },
+  messages: { gap: '{event} of {at} has no listener, although placed copies have one' },
   check(ctx, report) {
     const { g, x } = ctx;
     for (const node of ctx.spawnGaps) {

@@ -1,20 +1,21 @@
 import { bindingOfEdge, edgeDelay, PUBLISH, type Graph } from '../../graph/graph.js';
 import { IntList } from '../../util/int-list.js';
 import type { AuditContext } from '../context.js';
-import { bindingRef } from '../names.js';
+import { bindingRef, ownerText } from '../names.js';
 import { defineRule } from '../rule.js';
+import { bindingWords } from '../../wireline/binding-words.js';
 
 export const startRace = defineRule<'race'>({
   meta: {
     name: 'start-race',
     severity: 'warning',
     group: 'correctness',
-    what: 'Something is raised at the start before the binding that should hear it has taken hold.',
-    why: 'Whether it is heard depends on the order in which things start.',
-    cure: 'Let the binding take hold at load, or delay what is raised.',
+    what: 'An event can be raised at the start before its binding is active.',
+    why: 'Whether it triggers depends on the order in which things start.',
+    cure: 'Make the binding active at load, or delay the event.',
   },
   messages: {
-    race: '{binding} of {owner} takes hold at its start and may miss what other starts bring about',
+    race: '"{binding}" in {owner} becomes active at its start and may miss events that other starts raise',
   },
   check(ctx, report) {
     const { g, x } = ctx;
@@ -42,7 +43,7 @@ export const startRace = defineRule<'race'>({
         subject,
         occurrences: [owner],
         message: 'race',
-        data: { binding: binding.id, owner: x.address(owner) },
+        data: { binding: bindingWords(binding), owner: ownerText(x, owner) },
         evidence: () => ({ kind: 'bindings', bindings: [subject] }),
       });
     }

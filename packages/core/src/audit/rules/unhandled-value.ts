@@ -13,13 +13,13 @@ export const unhandledValue = defineRule<'event' | 'channel'>({
     name: 'unhandled-value',
     severity: 'info',
     group: 'listeners',
-    what: 'Every binding of an event, or all that hear a channel, ask one of its fields, and no binding acts for some of its values.',
-    why: 'Where each value is to have its own answer, one was forgotten.',
-    cure: 'Add a binding for what is left out, or ask less.',
+    what: 'All bindings of an event or channel have a condition on one of its fields, and no binding acts for some values.',
+    why: 'One value was probably forgotten.',
+    cure: 'Add a binding for the missing values, or remove a condition.',
   },
   messages: {
-    event: 'When {at} says {event}, nothing handles {field} = {values}',
-    channel: 'Of all that hear #{event}, nothing handles {field} = {values}',
+    event: 'When {at} raises {event}, nothing handles {field} = {values}',
+    channel: 'No listener of #{event} handles {field} = {values}',
   },
   check(ctx, report) {
     const { g, x, index } = ctx;

@@ -1,7 +1,8 @@
-import { ANY_KEY, NO_KEY, PUBLICATION_STRIDE } from '../../graph/graph.js';
+import { expandedBinding, ANY_KEY, NO_KEY, PUBLICATION_STRIDE } from '../../graph/graph.js';
 import { heardKeys } from '../channel-use.js';
 import { bindingRef } from '../names.js';
 import { defineRule } from '../rule.js';
+import { bindingWords } from '../../wireline/binding-words.js';
 
 export const unheardChannel = defineRule<'channel' | 'key'>({
   meta: {
@@ -9,13 +10,13 @@ export const unheardChannel = defineRule<'channel' | 'key'>({
     severity: 'warning',
     classes: { channel: 'warning', key: 'warning' },
     group: 'listeners',
-    what: 'Something is published and nobody hears it.',
+    what: 'A channel is published to, and nothing listens.',
     why: 'Its listeners are gone, or listen at another key.',
-    cure: 'Let somebody listen, mend the key, or stop publishing.',
+    cure: 'Add a listener, correct the key, or stop publishing.',
   },
   messages: {
-    channel: 'Nobody listens to #{channel}, and it is published to',
-    key: '{binding} publishes to #{channel} {key}, and nobody listens there',
+    channel: '#{channel} is published to, but nothing listens',
+    key: '"{binding}" publishes to #{channel} {key}, but nothing listens there',
   },
   check(ctx, report) {
     const { g, x } = ctx;
@@ -50,7 +51,7 @@ export const unheardChannel = defineRule<'channel' | 'key'>({
         occurrences: [x.ownerOf(number)],
         message: 'key',
         data: {
-          binding: subject.binding,
+          binding: bindingWords(expandedBinding(x, number).binding),
           channel: name,
           key: key >= 0 ? `at ${JSON.stringify(g.values.value(key))}` : 'without key',
         },

@@ -6,13 +6,13 @@ export const unheardEvent = defineRule<'nowhere' | 'expected'>({
     name: 'unheard-event',
     severity: 'info',
     group: 'listeners',
-    what: 'An event is raised and nobody hears it.',
-    why: 'At best nothing happens; where a listener is expected, something was forgotten.',
-    cure: 'Wire a receiver, or take the event away if nobody needs it.',
+    what: 'An event is raised, and nothing listens.',
+    why: 'At best nothing happens; where a listener is expected, a binding was forgotten.',
+    cure: 'Wire a receiver, or remove the event if it is not needed.',
   },
   messages: {
-    nowhere: 'Nobody hears {event} of any {asset}',
-    expected: '{at} says {event}, which expects a listener, and nobody hears it',
+    nowhere: 'No {asset} has a listener for {event}',
+    expected: '{event} of {at} expects a listener, but has none',
   },
   check(ctx, report) {
     const { g, x } = ctx;

@@ -7,12 +7,12 @@ export const unknownAsset = defineRule<'unknown' | 'scene'>({
     severity: 'error',
     group: 'targets',
     ignoresBindings: true,
-    what: 'A placement is of an asset that is not there, or of a scene.',
-    why: 'Nothing is placed, and all that is bound to it is silent.',
-    cure: 'Place what was meant, or take the placement away.',
+    what: 'A placement uses an asset that does not exist, or a scene.',
+    why: 'Nothing is placed, and its bindings never trigger.',
+    cure: 'Place the intended asset, or remove the placement.',
   },
   messages: {
-    unknown: '{placement} in {owner} is a {asset}, which is not there',
+    unknown: '{placement} in {owner} is a {asset}, which does not exist',
     scene: '{placement} in {owner} is the scene {asset}; only prefabs and widgets are placed',
   },
   check(ctx, report) {

@@ -9,12 +9,12 @@ export const unloadedTarget = defineRule<'apart' | 'sometimes'>({
     classes: { apart: 'error', sometimes: 'warning' },
     group: 'targets',
     what: 'A binding reaches into another scene that is not loaded with the sender’s.',
-    why: 'While that scene is not loaded, nothing happens and nothing says so.',
-    cure: 'Load the scenes together, make the receiver’s persistent, or go through a channel.',
+    why: 'While that scene is not loaded, nothing happens, without any error.',
+    cure: 'Load the scenes together, make the receiver’s scene persistent, or use a channel.',
   },
   messages: {
-    apart: '{from} tells {to}, but no load set holds both scenes',
-    sometimes: '{from} tells {to}, which is not loaded in {set}',
+    apart: '{from} triggers {to}, but no load set holds both scenes',
+    sometimes: '{from} triggers {to}, which is not loaded in {set}',
   },
   check(ctx, report) {
     const sets = ctx.index.project.loadSets ?? [];

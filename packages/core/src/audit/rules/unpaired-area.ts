@@ -10,11 +10,11 @@ export const unpairedArea = defineRule<'unpaired'>({
     name: 'unpaired-area',
     severity: 'info',
     group: 'correctness',
-    what: 'Entering an area switches something on, and leaving it is not bound.',
+    what: 'Entering an area triggers an action, and leaving it is not bound.',
     why: 'What was switched on stays on.',
     cure: 'Bind leaving too, or limit entering to once.',
   },
-  messages: { unpaired: 'Entering {at} does {action}, and leaving it does nothing' },
+  messages: { unpaired: 'Entering {at} triggers {action}, but leaving it triggers nothing' },
   check(ctx, report) {
     const { g, x, bound } = ctx;
     const leaves = (i: number): number[] =>

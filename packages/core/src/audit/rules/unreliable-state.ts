@@ -8,11 +8,11 @@ export const unreliableState = defineRule<'unreliable'>({
     name: 'unreliable-state',
     severity: 'warning',
     group: 'delivery',
-    what: 'An event that may be lost on its way changes state.',
-    why: 'Peers end up with different states, now and then.',
-    cure: 'Deliver the event reliably, or let it change nothing that stays.',
+    what: 'An event with unreliable delivery changes state.',
+    why: 'If it is lost, peers end up with different states.',
+    cure: 'Deliver the event reliably, or let it change no lasting state.',
   },
-  messages: { unreliable: '{event} of {at} may be lost, and {action} of {receiver} changes state' },
+  messages: { unreliable: '{event} of {at} may be lost, but {action} of {receiver} changes state' },
   check(ctx, report) {
     if (ctx.holding.peers.length === 0) return;
     reportDeliveries(ctx, report, 'unreliable', {

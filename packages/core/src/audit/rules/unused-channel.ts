@@ -6,11 +6,11 @@ export const unusedChannel = defineRule<'unused'>({
     name: 'unused-channel',
     severity: 'info',
     group: 'listeners',
-    what: 'A channel with neither publisher nor listener.',
-    why: 'It is a name that means nothing yet, or no longer.',
-    cure: 'Use it, or take it away.',
+    what: 'A channel has neither publisher nor listener.',
+    why: 'The name has no meaning yet, or no longer.',
+    cure: 'Use it, or remove it.',
   },
-  messages: { unused: 'Nobody publishes to #{channel} and nobody listens' },
+  messages: { unused: '#{channel} has neither publisher nor listener' },
   check(ctx, report) {
     const [published, heard] = [publishedKeys(ctx.g), heardKeys(ctx.g)];
     (ctx.index.project.channels ?? []).forEach(({ name }, at) => {
