@@ -10,13 +10,13 @@ test('closing a cycle is told at once, and its finding shows the way round', asy
   await expect(footer).toContainText('cycles 5');
   await expect(footer).toContainText(/last edit: \+1 error.*A cycle of 1 hop through pylon-ridge:brake-2/);
   const sentence = strip(page, 'onEngaged').locator('.sentence').last();
-  await expect(sentence).toContainText('runs for ever within one frame');
+  await expect(sentence).toContainText('runs forever within one frame');
   await sentence.getByRole('link', { name: 'Show' }).click();
 
   const finding = page.getByRole('article', { name: 'Finding' });
   await expect(finding.getByRole('heading', { level: 2 })).toContainText('A cycle of 1 hop');
   await expect(finding.getByRole('group', { name: /Cycle of 1 hop: .*brake-2 onEngaged/ })).toBeVisible();
-  await finding.getByRole('link', { name: /^binding onEngaged-brake-2-1/ }).click();
+  await finding.getByRole('link', { name: /^pylon-ridge: when brake-2.onEngaged do brake-2.engage/ }).click();
   await expect(page.locator('.sentence.sought')).toContainText('brake-2 engage');
 });
 
@@ -54,7 +54,7 @@ test('a missing receiver is found, opened in Wire and mended; the audit says it 
   await page.locator('.findingrow').filter({ hasText: 'horn-7' }).click();
   const finding = page.getByRole('article', { name: 'Finding' });
   await expect(finding).toContainText(/horn-7 is not declared\. The nearest names? (is|are) horn-/);
-  await finding.getByRole('link', { name: 'binding gust-2c of pylon-ridge' }).click();
+  await finding.getByRole('link', { name: 'pylon-ridge: when mast-2.onGust do horn-7.sound' }).click();
   const sentence = page.locator('.sentence.sought');
   await expect(sentence).toContainText('"horn-7" is not in pylon-ridge');
   await sentence.locator('.said').focus();

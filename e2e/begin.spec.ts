@@ -303,7 +303,7 @@ test('bad input is told in words, and nothing is lost', async ({ page, server })
   const line = page.getByRole('combobox', { name: 'Add' });
   for (const [text, said] of [
     ['height = 4', 'there is already a property height'],
-    ['turn(by: int): set height to by', '$by for the parameter, or "by" in quotes for the text'],
+    ['turn(by: int): set height to by', '$by for the parameter, or "by" in quotes for text'],
     ['drop: set height', '"to" and a value'],
     ['speed: flaot', 'expected'],
   ]) {

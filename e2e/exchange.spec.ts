@@ -86,7 +86,7 @@ test('the folder form goes out as a zip and comes back the same; others are refu
   await openExchange(page, demo);
   const zip = await takeOut(page, 'Save .zip');
   await bring(page, 'veyra.zip', zip);
-  await expect(page.getByText('Against what is here: nothing differs')).toBeVisible();
+  await expect(page.getByText('Compared with this project: nothing differs')).toBeVisible();
   // As most programs pack it: below the folder's own name, with other files beside.
   const small = { format: 'oquel.project/1', name: 'Corner', assets: ['prefabs/Mast.json'] };
   await bring(

@@ -5,9 +5,9 @@ export default defineConfig({
   testMatch: '*.spec.ts',
   outputDir: '../test-results',
   fullyParallel: false,
-  workers: 1,
-  timeout: 45_000,
-  expect: { timeout: 8_000 },
+  workers: 2,
+  timeout: 90_000,
+  expect: { timeout: 15_000 },
   use: {
     viewport: { width: 1280, height: 800 },
     launchOptions: {

@@ -116,7 +116,7 @@ test('a walk is drawn over the plan, and its steps follow from the areas', async
   await expect(page.getByLabel('Points of the walk')).toHaveValue(/^10,20 60,20 \S+$/);
   await page.getByRole('button', { name: /^Add its/ }).click();
   await expect(step(page, 0)).toContainText('shelf-1 raises onCracked');
-  await expect(log(page)).toContainText('pylon-ridge:shelf-1 is destroyed, with all in it');
+  await expect(log(page)).toContainText('pylon-ridge:shelf-1 is destroyed, with everything in it');
 });
 
 test('all are run: verdicts, what is not covered, marks on the wiring, and the gate', async ({
@@ -127,7 +127,9 @@ test('all are run: verdicts, what is not covered, marks on the wiring, and the g
   await page.getByRole('button', { name: 'all of them' }).click();
   await page.getByRole('button', { name: 'Run all' }).click();
   await expect(page.locator('[data-rehearsed]')).toContainText('rehearsals 2 of 5 pass');
-  await expect(page.locator('[data-verdict="An alarm reaches the office"]')).toContainText('it ran away');
+  await expect(page.locator('[data-verdict="An alarm reaches the office"]')).toContainText(
+    'it did not settle',
+  );
   await expect(page.getByRole('heading', { name: /^\d+ of 271 bindings were used/ })).toBeVisible();
   await page.getByRole('button', { name: /^pylon-ridge/ }).click();
   await page.getByRole('link', { name: 'gust-2a', exact: true }).click();
@@ -154,7 +156,7 @@ test('who may raise an event is told for each peer', async ({ page, demo }) => {
   await thing(page, 'flare-2').locator('.hit').click();
   await page.getByRole('button', { name: 'Who may raise onCounted of flare-2' }).click();
   await expect(
-    page.getByText(/guest may not raise this: only the operator, which is no peer here/),
+    page.getByText(/guest may not raise this: only the operator, and no peer has that role/),
   ).toBeVisible();
 });
 
@@ -217,11 +219,11 @@ test('a run that does not end leaves the interface alive, can be stopped, and el
   await expect(page.getByText('Stopped.')).toBeVisible();
   await page.getByRole('button', { name: 'Run it again' }).click();
   // While it runs, the view answers.
-  await page.getByLabel('Search the log').fill('comes to rest');
-  await expect(page.getByLabel('Search the log')).toHaveValue('comes to rest');
-  await expect(verdict(page)).toContainText('Fails it ran away', { timeout: 40_000 });
+  await page.getByLabel('Search the log').fill('never settles');
+  await expect(page.getByLabel('Search the log')).toHaveValue('never settles');
+  await expect(verdict(page)).toContainText('Fails it did not settle', { timeout: 40_000 });
   await expect(log(page)).toContainText(
-    'it never comes to rest: pylon-ridge:brake-1 engage > pylon-ridge:brake-2 engage > pylon-ridge:brake-1 engage',
+    'it never settles: pylon-ridge:brake-1 engage > pylon-ridge:brake-2 engage > pylon-ridge:brake-1 engage',
   );
 });
 

@@ -34,12 +34,12 @@ interface MergeFlags {
  */
 export function mergeCommand(streams: Streams, exit: (code: number) => void): Command {
   return new Command('merge')
-    .description("bring a project's declarations and placements to what a manifest of the game says")
+    .description("update a project's declarations and placements from a manifest of the game")
     .argument('<project>', 'the project document or folder; it is written anew')
     .argument('<manifest>', 'the manifest, oquel.declarations/1, or another project document')
     .option(
       '--origin <name>',
-      'by which it is known again what came from here; default: as the manifest says',
+      'name of the source, to recognise what came from it; default: the one in the manifest',
     )
     .option('--check', 'write nothing; end with 1 where a binding would dangle')
     .addOption(new Option('--format <format>', 'how it is said').choices(['text', 'json']).default('text'))

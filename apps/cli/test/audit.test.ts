@@ -160,7 +160,7 @@ describe('oquel convert, graph and schema', () => {
     const { code, out: text } = await oquel('audit', file('worse.json', worse), '--baseline', baseline);
     expect(code).toBe(1);
     expect(text).toContain('since the baseline: 1 new, 0 gone');
-    expect(text).toMatch(/dangling-target\/placement \[new\]: When mast-1 says onCalm: "x"/);
+    expect(text).toMatch(/dangling-target\/placement \[new\]: When mast-1 raises onCalm: "x"/);
   });
   it('prints the graph and the schema', async () => {
     expect((await oquel('graph', DEMO)).out).toContain('<graphml');

@@ -113,7 +113,7 @@ describe('oquel merge', () => {
     const before = readFileSync(project, 'utf8');
     const { code, err } = await oquel('merge', project, join(folder, 'm.json'), '--origin', 'tools');
     expect(code).toBe(2);
-    expect(err).toContain('tension is declared by "storm" already, and this manifest is of "tools"');
+    expect(err).toContain('tension is already declared by "storm"; this manifest is from "tools"');
     expect(readFileSync(project, 'utf8')).toBe(before);
   });
 });

@@ -78,7 +78,7 @@ describe('a manifest over HTTP', () => {
       status: 409,
       body: {
         type: 'urn:oquel:problem:other-origin',
-        detail: expect.stringContaining('mast-1 is declared by "game" already') as unknown,
+        detail: expect.stringContaining('mast-1 is already declared by "game"') as unknown,
       },
     });
     expect(await document()).toEqual(before);

@@ -30,6 +30,33 @@ export function makeTheme(mode: 'light' | 'dark'): Theme {
         defaultProps: { size: 'small', disableElevation: true },
         styleOverrides: { root: { minHeight: 28, padding: '2px 12px', lineHeight: 1.4 } },
       },
+      MuiTabs: {
+        styleOverrides: {
+          root: { minHeight: 32, flex: 'none' },
+          indicator: { height: 3, backgroundColor: dark ? '#c3a3f0' : '#5a2b8c' },
+        },
+      },
+      MuiTab: {
+        styleOverrides: {
+          root: {
+            minHeight: 32,
+            minWidth: 0,
+            maxWidth: 'none',
+            padding: '3px 12px 5px',
+            fontSize: 15,
+            fontWeight: 400,
+            color: ink,
+            '&.Mui-selected': { color: ink, fontWeight: 700 },
+            '&.Mui-focusVisible': { outline: '2px solid', outlineOffset: -2 },
+          },
+        },
+      },
+      MuiSnackbarContent: {
+        styleOverrides: {
+          root: { background: ink, color: sheet, padding: '2px 8px 2px 14px', borderRadius: 0, border: 0 },
+          message: { fontSize: 15 },
+        },
+      },
       MuiPaper: { defaultProps: { elevation: 0 }, styleOverrides: { root: { border: `1px solid ${ink}` } } },
       MuiOutlinedInput: {
         styleOverrides: {

@@ -5,6 +5,7 @@ import { gateNow } from '../session/gate.js';
 import type { LastEdit } from '../session/session-state.js';
 import { useSessionState } from '../session/session-context.js';
 import { SeverityMark, SEVERITY_WORD } from './ui/severity-mark.js';
+import { WorkProgress } from './ui/work-progress.js';
 import { countText } from './format.js';
 
 const SEVERITIES: Finding['severity'][] = ['error', 'warning', 'info'];
@@ -12,12 +13,12 @@ const SEVERITIES: Finding['severity'][] = ['error', 'warning', 'info'];
 /** The audit at all times: gate, counts, longest chain, cycles, and what the last edit did to them. */
 export function AuditStrip(): ReactNode {
   const state = useSessionState();
-  const { id, audit, rehearsed, lastEdit, project } = state;
+  const { id, audit, auditing, rehearsed, lastEdit, project } = state;
   const base = `/p/${id}/audit`;
   if (!audit) {
     return (
       <footer className="strip" aria-label="Audit">
-        Auditing ...
+        <WorkProgress what="Auditing" step={auditing} />
         <Saved />
       </footer>
     );

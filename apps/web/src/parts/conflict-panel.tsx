@@ -1,16 +1,18 @@
 import './conflict-panel.css';
 import { Dialog } from '@mui/material';
-import type { ReactNode } from 'react';
+import { useMemo, type ReactNode } from 'react';
 import { useSession, useSessionState } from '../session/session-context.js';
+import { conflictSides } from './conflict-sides.js';
 import { countText } from './format.js';
 
 /** Both sides of an edit that met somebody else's, and the choice between them. */
 export function ConflictPanel(): ReactNode {
   const session = useSession();
   const { conflicts } = useSessionState();
-  const [conflict] = conflicts;
+  const conflict = conflicts.at(0);
+  const sides = useMemo(() => (conflict ? conflictSides(conflict) : []), [conflict]);
   if (!conflict) return null;
-  const { label, theirs, sides } = conflict;
+  const { label, theirs } = conflict;
   const last = theirs[theirs.length - 1];
   return (
     <Dialog

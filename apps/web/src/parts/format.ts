@@ -7,6 +7,11 @@ const DAY = new Intl.DateTimeFormat(LOCALE, { day: 'numeric', month: 'short', ye
 const MOMENT = new Intl.DateTimeFormat(LOCALE, { dateStyle: 'medium', timeStyle: 'short' });
 // Four digits are read well as they are.
 const WHOLE = new Intl.NumberFormat(LOCALE, { useGrouping: 'min2' });
+const TENTHS = new Intl.NumberFormat(LOCALE, {
+  useGrouping: 'min2',
+  minimumFractionDigits: 1,
+  maximumFractionDigits: 1,
+});
 const SHORT = new Intl.NumberFormat(LOCALE, { notation: 'compact' });
 const AGO = new Intl.RelativeTimeFormat(LOCALE, { numeric: 'auto' });
 const STEPS: [seconds: number, unit: Intl.RelativeTimeFormatUnit][] = [
@@ -48,6 +53,10 @@ export function isoToday(): string {
 /** `950`, `1200`, `100,000` */
 export function numberText(n: number): string {
   return WHOLE.format(n);
+}
+/** `12.0`, where a figure changes while it is read. */
+export function tenthsText(n: number): string {
+  return TENTHS.format(n);
 }
 /** `1.2K`, for the axes of charts. */
 export function shortNumber(n: number): string {

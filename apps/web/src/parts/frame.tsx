@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState, type ReactNode } from 'react';
-import { Link, NavLink, Outlet, useLocation, useParams } from 'react-router';
+import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import { leftAt } from '../session/last-place.js';
 import { SessionProvider, useSession, useSessionState } from '../session/session-context.js';
 import { AuditStrip } from './audit-strip.js';
@@ -8,12 +8,13 @@ import { later, loadLater } from './later.js';
 import { Present } from './present.js';
 import { whoIsIt } from '../session/who.js';
 import { Sign } from './ui/signs.js';
-import { Toasts } from './ui/toasts.js';
+import { WorkProgress } from './ui/work-progress.js';
 
 const KeptEdits = later(async () => (await import('./kept-edits.js')).KeptEdits);
 const GoTo = later(async () => (await import('./goto/go-to.js')).GoTo, GoToLoading);
 const Shortcuts = later(async () => (await import('./goto/shortcuts.js')).Shortcuts);
 const History = later(async () => (await import('./history.js')).History);
+const Toasts = later(async () => (await import('./ui/toasts.js')).Toasts);
 const PersonMenu = later(async () => (await import('./person-menu.js')).PersonMenu);
 const ConflictPanel = later(async () => (await import('./conflict-panel.js')).ConflictPanel);
 
@@ -22,10 +23,15 @@ const VIEWS = ['Plan', 'Wire', 'Ripple', 'Crossings', 'Catalogue', 'Rehearse', '
 /** An open project: the title line, the view, and the audit strip. */
 export function ProjectFrame(): ReactNode {
   const { id = '' } = useParams();
+  const navigate = useNavigate();
   return (
     <SessionProvider
       id={id}
-      waiting={<div className="middle">Opening the project ...</div>}
+      waiting={(step) => (
+        <div className="middle">
+          <WorkProgress what="Opening the project" step={step} onCancel={() => void navigate('/')} />
+        </div>
+      )}
       failed={(error, retry) => (
         <div className="middle" role="alert">
           <h1>This project cannot be opened</h1>

@@ -1,4 +1,4 @@
-import type { Finding, ProjectIndex } from '@oquel/core';
+import { bindingWords, type Finding, type ProjectIndex } from '@oquel/core';
 
 /** An address in Wire where a finding can be seen and mended. */
 export interface Place {
@@ -30,7 +30,7 @@ export function bindingPlace(index: ProjectIndex, base: string, asset: string, i
     'at' in from
       ? { scope: asset, at: from.at, event: from.event }
       : { scope: asset, at: `#${from.channel}` };
-  return { text: `binding ${id} of ${asset}`, href: wireHref(base, { ...query, binding: id }) };
+  return { text: `${asset}: ${bindingWords(binding)}`, href: wireHref(base, { ...query, binding: id }) };
 }
 
 /** An instance is wired in its scene. */

@@ -1,3 +1,4 @@
+import { proxy } from 'comlink';
 import type {
   Change,
   CrossingGroup,
@@ -22,6 +23,7 @@ import type {
   StateText,
 } from '../workers/auditor.js';
 import type { Incoming, Unfit } from '../workers/incoming.js';
+import type { Report } from '../workers/in-slices.js';
 import type { TableQuestion } from '../workers/table-incoming.js';
 import { isoToday } from '../parts/format.js';
 
@@ -72,14 +74,14 @@ export abstract class AuditorQuestions {
     await this.auditing;
     return this.auditor.crossings(by);
   }
-  async compare(from: StateText, to: StateText): Promise<Comparison> {
+  async compare(from: StateText, to: StateText, report: Report | null = null): Promise<Comparison> {
     await this.auditing;
-    return this.auditor.compare(from, to);
+    return this.auditor.compare(from, to, report && proxy(report));
   }
   /** What a manifest of the game would make of what is now. */
-  async manifest(bytes: Uint8Array, today: string): Promise<Incoming | Unfit> {
+  async manifest(bytes: Uint8Array, today: string, report: Report): Promise<Incoming | Unfit> {
     await this.auditing;
-    return this.auditor.manifest(bytes, today);
+    return this.auditor.manifest(bytes, today, proxy(report));
   }
   async compareManifest(incoming: Pick<Incoming, 'project' | 'audit'>): Promise<Comparison> {
     await this.auditing;

@@ -3,14 +3,15 @@ import {
   indexProject,
   overlap,
   reindexProject,
-  sidesOf,
   type Change,
   type ChangeSet,
   type Project,
   type Rehearsal,
 } from '@oquel/core';
+import { proxy } from 'comlink';
 import type { OpenedProject, PresentWindow } from '../api/client.js';
 import type { Rehearsed } from '../workers/auditor.js';
+import type { Report } from '../workers/in-slices.js';
 import { AuditorQuestions, today, type AuditorPort } from './auditor-questions.js';
 import { EditQueue, type QueueListener } from './queue/edit-queue.js';
 import { changesOf, labelOf, type Entry } from './queue/entry.js';
@@ -28,6 +29,8 @@ export interface SessionWindow {
   who: () => string;
   store: EntryStore;
 }
+/** So many notices are kept until somebody listens. */
+const EARLY = 3;
 const CLOCK: Clock = {
   later: (ms, run) => {
     const timer = setTimeout(run, ms);
@@ -44,6 +47,7 @@ export class ProjectSession extends AuditorQuestions implements QueueListener {
   private readonly queue: EditQueue;
   private readonly listeners = new Set<() => void>();
   private readonly noticed = new Set<(notice: Notice) => void>();
+  private readonly early: Notice[] = [];
   private readonly rehearsing: Rehearsing;
   private closed = false;
   protected auditing: Promise<void>;
@@ -60,6 +64,7 @@ export class ProjectSession extends AuditorQuestions implements QueueListener {
       project,
       index: indexProject(project),
       audit: null,
+      auditing: null,
       rehearsed: null,
       lastEdit: null,
       undo: opened.undo[0]?.label ?? null,
@@ -96,8 +101,10 @@ export class ProjectSession extends AuditorQuestions implements QueueListener {
     this.listeners.add(listener);
     return () => this.listeners.delete(listener);
   };
+  /** What was noticed while nobody listened is said to the first who does. */
   onNotice = (listener: (notice: Notice) => void): (() => void) => {
     this.noticed.add(listener);
+    this.early.splice(0).forEach(listener);
     return () => this.noticed.delete(listener);
   };
   close(): void {
@@ -170,7 +177,7 @@ export class ProjectSession extends AuditorQuestions implements QueueListener {
 
   /** A new day: waivers end at midnight. */
   newDay(): void {
-    if (this.today !== '' && this.today !== today()) this.auditing = this.reaudit(this.state.project);
+    if (this.today !== '' && this.today !== today()) this.auditAnew(this.state.project);
   }
 
   // --- What others do
@@ -198,7 +205,7 @@ export class ProjectSession extends AuditorQuestions implements QueueListener {
   ): void {
     if (!changes) {
       this.set({ project, index: indexProject(project) });
-      this.auditing = this.reaudit(project);
+      this.auditAnew(project);
       return;
     }
     const lastEdit = edit ? { ...edit, change: null } : this.state.lastEdit;
@@ -227,7 +234,9 @@ export class ProjectSession extends AuditorQuestions implements QueueListener {
     });
   }
   notice(text: string, kind: Notice['kind']): void {
-    for (const listener of this.noticed) listener({ text, kind });
+    const said: Notice = { text, kind };
+    for (const listener of this.noticed) listener(said);
+    if (this.noticed.size === 0 && this.early.push(said) > EARLY) this.early.shift();
   }
 
   private conflicts(): Conflict[] {
@@ -241,18 +250,27 @@ export class ProjectSession extends AuditorQuestions implements QueueListener {
     this.sides = next;
     return [...next.values()].map((side) => side.conflict);
   }
+  /** One after the other, so that the last is what holds. */
+  private auditAnew(project: Project): void {
+    this.auditing = this.auditing.then(() => this.reaudit(project), ignore);
+  }
   private async reaudit(project: Project): Promise<void> {
     try {
       this.today = today();
-      const audit = await this.auditor.open(project, this.today);
+      const report: Report = (step) => {
+        if (!this.closed) this.set({ auditing: step });
+        return !this.closed;
+      };
+      const audit = await this.auditor.open(project, this.today, proxy(report));
       if (this.closed) return;
-      this.set({ audit });
+      this.set({ audit, auditing: null });
       this.rehearseIfAsked();
     } catch (error) {
       this.auditFailed(error);
     }
   }
   private auditFailed(error: unknown): void {
+    if (this.closed) return;
     this.notice(
       `The audit could not run: ${error instanceof Error ? error.message : String(error)}`,
       'refused',
@@ -271,10 +289,10 @@ function conflictOf(group: readonly Entry[], now: Project): Conflict {
   const names = [...new Set(theirs.flatMap((e) => overlap(e.changes, mine)))];
   const label = group.map(labelOf).join('; ');
   try {
-    return { label, theirs, sides: sidesOf(now, applyChanges(now, mine).project, names) };
+    return { label, theirs, theirProject: now, ownProject: applyChanges(now, mine).project, names };
   } catch {
     // It can no longer be applied at all: the choice says so.
-    return { label, theirs, sides: [] };
+    return { label, theirs, theirProject: now, ownProject: null, names };
   }
 }
 function asideOf(group: Entry[]): Aside {

@@ -1,8 +1,10 @@
+import type { WorkStep } from '@oquel/core';
 import { useQuery } from '@tanstack/react-query';
 import { wrap, type Remote } from 'comlink';
 import { createContext, use, useEffect, useState, useSyncExternalStore, type ReactNode } from 'react';
 import { useLocation } from 'react-router';
 import { openProject } from '../api/client.js';
+import { tenthsText } from '../parts/format.js';
 import type { Auditor } from '../workers/auditor.js';
 import { LoadingWorker } from '../workers/loading-worker.js';
 import { LiveHub } from './live/live-hub.js';
@@ -22,13 +24,18 @@ export function SessionProvider({
   children,
 }: {
   id: string;
-  waiting: ReactNode;
+  /** While it is fetched: how much has come, once that is known. */
+  waiting: (step: WorkStep | null) => ReactNode;
   failed: (error: Error, retry: () => void) => ReactNode;
   children: ReactNode;
 }): ReactNode {
+  const [fetched, setFetched] = useState<WorkStep | null>(null);
   const { data, error, refetch } = useQuery({
     queryKey: ['project', id],
-    queryFn: async () => ({ opened: await openProject(id, thisAuthor()), here: await thisWindow() }),
+    queryFn: async ({ signal }) => {
+      const opened = await openProject(id, thisAuthor(), signal, paced(setFetched));
+      return { opened, here: await thisWindow() };
+    },
     staleTime: Infinity,
     gcTime: 0,
     retry: false,
@@ -79,7 +86,7 @@ export function SessionProvider({
   const here = useDebounced(`${pathname}${search}`);
   useEffect(() => link?.moved(), [link, here]);
   if (error) return failed(error, () => void refetch());
-  if (!session) return waiting;
+  if (!session) return waiting(fetched);
   return <SessionContext value={session}>{children}</SessionContext>;
 }
 
@@ -93,6 +100,18 @@ export function useSessionState(): SessionState {
   return useSyncExternalStore(session.subscribe, session.getState);
 }
 
+const MIB = 1024 * 1024;
+const SHOWN_EACH_MS = 100;
+/** Shows how much of a project has come, not oftener than it can be read. */
+function paced(show: (step: WorkStep) => void): (bytes: number, of: number) => void {
+  let shown = -Infinity;
+  return (bytes, of) => {
+    if (of === 0 || performance.now() - shown < SHOWN_EACH_MS) return;
+    shown = performance.now();
+    const doing = `${tenthsText(bytes / MIB)} of ${tenthsText(of / MIB)} MiB`;
+    show({ doing, done: Math.min(bytes, of), of });
+  };
+}
 /** What the window looks at: the address from the project on. */
 function placeNow(id: string): string {
   const { pathname, search } = window.location;

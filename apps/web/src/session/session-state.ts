@@ -1,4 +1,11 @@
-import type { AuditResult, FindingChange, Project, ProjectIndex, RehearsalsResult, Side } from '@oquel/core';
+import type {
+  AuditResult,
+  FindingChange,
+  Project,
+  ProjectIndex,
+  RehearsalsResult,
+  WorkStep,
+} from '@oquel/core';
 import type { PresentWindow } from '../api/client.js';
 
 export interface LastEdit {
@@ -13,6 +20,8 @@ export interface SessionState {
   readonly project: Project;
   readonly index: ProjectIndex;
   readonly audit: AuditResult | null;
+  /** How far an audit from the beginning is; null if none runs. */
+  readonly auditing: WorkStep | null;
   /** All rehearsals as they ran last; null until they are asked for, by somebody or by the policy. */
   readonly rehearsed: RehearsalsResult | null;
   readonly lastEdit: LastEdit | null;
@@ -43,7 +52,11 @@ export interface SessionState {
 export interface Conflict {
   label: string;
   theirs: readonly { who: string; label: string }[];
-  sides: readonly Side[];
+  /** The project as it is with the others, and as it would be with this edit; null if that can no longer be applied. */
+  theirProject: Project;
+  ownProject: Project | null;
+  /** Names that both touched. */
+  names: readonly string[];
 }
 /** Edits that were set aside, and why. */
 export interface Aside {

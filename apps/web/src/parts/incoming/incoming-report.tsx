@@ -1,10 +1,12 @@
 import './incoming.css';
 import { useMemo, useState, type ReactNode } from 'react';
+import { RequestCancelled } from '../../api/problem.js';
 import type { Comparison } from '../../workers/auditor.js';
 import type { Incoming, Unfit } from '../../workers/incoming.js';
 import { changeRows, ComparisonList, findingRows } from '../comparison/comparison-list.js';
 import { countsText, OFS } from '../comparison/words.js';
 import { SeverityMark, SEVERITY_WORD } from '../ui/severity-mark.js';
+import { TabRow } from '../ui/tab-row.js';
 import { countText } from '../format.js';
 
 const MOST_UNKNOWN = 8;
@@ -67,26 +69,18 @@ export function IncomingReport({
       <div className="row">{children}</div>
       {comparison && (
         <>
-          <div className="row" role="tablist" aria-label="Shown">
-            <button
-              type="button"
-              role="tab"
-              className="tick"
-              aria-selected={shown === 'changes'}
-              onClick={() => setShown('changes')}
-            >
-              Against what is here: {changesText(comparison)}
-            </button>
-            <button
-              type="button"
-              role="tab"
-              className="tick"
-              aria-selected={shown === 'findings'}
-              onClick={() => setShown('findings')}
-            >
-              Findings: {comparison.findings.added.length} new, {comparison.findings.gone.length} gone
-            </button>
-          </div>
+          <TabRow
+            label="Shown"
+            tabs={[
+              { value: 'changes', text: `Compared with this project: ${changesText(comparison)}` },
+              {
+                value: 'findings',
+                text: `Findings: ${comparison.findings.added.length} new, ${comparison.findings.gone.length} gone`,
+              },
+            ]}
+            value={shown}
+            onChoose={setShown}
+          />
           <ComparisonList key={shown} rows={rows} here={null} />
         </>
       )}
@@ -101,11 +95,23 @@ function changesText({ difference: { counts } }: Comparison): string {
   return parts.length === 0 ? 'nothing differs' : parts.join('; ');
 }
 
+/** Why storing failed, as it is shown: cancelled, it may have been done all the same. */
+export function storingFailed(error: unknown): Unfit {
+  const message = error instanceof Error ? error.message : String(error);
+  return error instanceof RequestCancelled
+    ? { message, problems: [], mayBeStored: true }
+    : { message, problems: [] };
+}
+
 /** Why a file does not come in: every place where it is broken. */
 export function UnfitReport({ file, unfit }: { file: string; unfit: Unfit }): ReactNode {
   return (
     <div className="notice" role="alert">
-      <b>{file} was not imported; nothing is stored.</b>
+      <b>
+        {unfit.mayBeStored
+          ? `Storing ${file} was cancelled. If the server had already finished, it is in the list of projects.`
+          : `${file} was not imported; nothing is stored.`}
+      </b>
       {unfit.problems.length === 0 ? (
         <div>{unfit.message}</div>
       ) : (

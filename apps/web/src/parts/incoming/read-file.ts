@@ -1,5 +1,6 @@
-import { wrap, type Remote } from 'comlink';
+import { proxy, wrap, type Remote } from 'comlink';
 import type { Auditor } from '../../workers/auditor.js';
+import type { Report } from '../../workers/in-slices.js';
 import type { Incoming, Unfit } from '../../workers/incoming.js';
 import { isoToday } from '../format.js';
 
@@ -10,7 +11,7 @@ const LIMIT_MS = 120_000;
  * Reads a file in a worker of its own, which ends when the signal says so, or when it takes too long.
  * @throws Error in words for the person
  */
-export async function readFile(file: File, cancel: AbortSignal): Promise<Incoming | Unfit> {
+export async function readFile(file: File, cancel: AbortSignal, report: Report): Promise<Incoming | Unfit> {
   const worker = new Worker(new URL('../../workers/audit.worker.ts', import.meta.url), { type: 'module' });
   const late = AbortSignal.timeout(LIMIT_MS);
   const ended = new Promise<never>((_, reject) => {
@@ -22,7 +23,7 @@ export async function readFile(file: File, cancel: AbortSignal): Promise<Incomin
     const auditor: Remote<Auditor> = wrap<Auditor>(worker);
     const today = isoToday();
     const read = async (): Promise<Incoming | Unfit> =>
-      auditor.incoming(new Uint8Array(await file.arrayBuffer()), today);
+      auditor.incoming(new Uint8Array(await file.arrayBuffer()), today, proxy(report));
     return await Promise.race([read(), ended]);
   } finally {
     worker.terminate();

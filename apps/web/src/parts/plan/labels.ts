@@ -3,6 +3,8 @@ import type { Rect } from './viewport.js';
 export interface LabelWish {
   id: string;
   text: string;
+  /** Names of the same kind fold: one stands for those near it that find no room. */
+  kind?: string;
   /** Middle of the thing's mark, and its radius. Pixels. */
   x: number;
   y: number;
@@ -14,6 +16,8 @@ export interface PlacedLabel {
   x: number;
   y: number;
   anchor: 'start' | 'end' | 'middle';
+  /** So many things of the same kind, close by, whose own names find no room. */
+  more: number;
 }
 
 /** Width of a character of the label's face. */
@@ -21,10 +25,13 @@ const CHAR = 7.1;
 const HEIGHT = 13;
 /** Side of a cell of the grid in which overlaps are looked for. */
 const CELL = 64;
+/** Names fold over this distance at the most, in pixels. */
+const FOLD = 90;
 
 /**
  * Places labels beside their marks (right, left, below, above) where they hit neither a mark nor another label and are not cut
- * by the edge of the pane; one that finds no room is left out. Cost: nearly linear, by a grid.
+ * by the edge of the pane. One that finds no room is counted at the nearest name of its kind ("bell-3 +2"), or left out if
+ * none is near or the count has no room either. Cost: nearly linear, by a grid.
  */
 export function placeLabels(
   wishes: readonly LabelWish[],
@@ -35,25 +42,63 @@ export function placeLabels(
     taken.add({ x: w.x - w.radius, y: w.y - w.radius, width: 2 * w.radius, height: 2 * w.radius }, w.id);
   }
   const placed = new Map<string, PlacedLabel>();
-  for (const w of [...wishes].sort((a, b) => b.rank - a.rank)) {
-    const width = w.text.length * CHAR;
+  const place = (w: LabelWish, more: number): boolean => {
+    const text = more === 0 ? w.text : `${w.text} +${more}`;
     // What is outside may have its name there, for when the plan is pushed.
     const isSeen = w.x >= 0 && w.x <= pane.width && w.y >= 0 && w.y <= pane.height;
-    for (const [label, box] of choices(w, width)) {
+    for (const [spot, box] of choices(w, text.length * CHAR)) {
       if ((isSeen && !isWithin(box, pane)) || taken.hits(box, w.id)) continue;
       taken.add(box, w.id);
-      placed.set(w.id, label);
-      break;
+      placed.set(w.id, { ...spot, more });
+      return true;
     }
-  }
+    return false;
+  };
+  const left: LabelWish[] = [];
+  for (const w of [...wishes].sort((a, b) => b.rank - a.rank)) if (!place(w, 0)) left.push(w);
+  const folded = foldedAt(
+    wishes.filter((w) => placed.has(w.id)),
+    left,
+  );
+  for (const [w, more] of folded) place(w, more);
   return placed;
+}
+
+/** How many of the names that are left each named thing stands for: the nearest of the same kind takes it. */
+function foldedAt(named: readonly LabelWish[], left: readonly LabelWish[]): Map<LabelWish, number> {
+  const cellOf = (w: LabelWish, dx: number, dy: number): string =>
+    `${w.kind}/${Math.floor(w.x / FOLD) + dx}/${Math.floor(w.y / FOLD) + dy}`;
+  const cells = new Map<string, LabelWish[]>();
+  for (const w of named) {
+    if (w.kind === undefined) continue;
+    const key = cellOf(w, 0, 0);
+    const cell = cells.get(key);
+    if (cell) cell.push(w);
+    else cells.set(key, [w]);
+  }
+  const counts = new Map<LabelWish, number>();
+  for (const w of left) {
+    if (w.kind === undefined) continue;
+    let [nearest, distance]: [LabelWish | null, number] = [null, FOLD];
+    for (const dx of [-1, 0, 1]) {
+      for (const dy of [-1, 0, 1]) {
+        for (const near of cells.get(cellOf(w, dx, dy)) ?? []) {
+          const d = Math.hypot(near.x - w.x, near.y - w.y);
+          if (d < distance) [nearest, distance] = [near, d];
+        }
+      }
+    }
+    if (nearest) counts.set(nearest, (counts.get(nearest) ?? 0) + 1);
+  }
+  return counts;
 }
 
 function isWithin(box: Rect, { width, height }: { width: number; height: number }): boolean {
   return box.x >= 0 && box.y >= 0 && box.x + box.width <= width && box.y + box.height <= height;
 }
 
-function choices(w: LabelWish, width: number): [PlacedLabel, Rect][] {
+type Spot = Omit<PlacedLabel, 'more'>;
+function choices(w: LabelWish, width: number): [Spot, Rect][] {
   const gap = w.radius + 4;
   const base = w.y + 4;
   const below = w.y + gap + HEIGHT - 3;

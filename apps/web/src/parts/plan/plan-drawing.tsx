@@ -48,8 +48,6 @@ interface Props {
   things: readonly Thing[];
   /** How each thing looks now; absent: as usual. */
   looks: ReadonlyMap<string, ThingLook>;
-  /** Pixels on the left that something covers. */
-  covered?: number;
   /** The sensing area of the plan's owner itself, a prefab. */
   own?: Area;
   onPick: (path: string, add: boolean) => void;
@@ -88,7 +86,6 @@ export function PlanDrawing({
   noAreas = false,
   things,
   looks,
-  covered = 0,
   own,
   onPick,
   onOpen,
@@ -102,7 +99,7 @@ export function PlanDrawing({
       extent(size, [...things.map((t) => t.at), ...cornersOf(own), ...cornersOfPicture(backdrop?.backdrop)]),
     [size, things, own, backdrop],
   );
-  const pane = usePane(label, bounds, covered, () => crowded(bounds, things));
+  const pane = usePane(label, bounds, () => crowded(bounds, things));
   const { view, width, height } = pane;
   const [drawn, setDrawn] = useState<Drawn | null>(null);
   const clicked = useRef(true);
@@ -156,7 +153,7 @@ export function PlanDrawing({
     return placeLabels(
       labelled.map((t) => {
         const [x, y] = toScreen(view, t.at);
-        return { id: t.path, text: t.label, x, y, radius: reachOf(t, mark), rank: rankOf(t) };
+        return { id: t.path, text: t.label, kind: t.asset, x, y, radius: reachOf(t, mark), rank: rankOf(t) };
       }),
       { width, height },
     );

@@ -86,6 +86,7 @@ export const PlanThing = memo(function PlanThing({
       {label && (
         <text className="label" aria-hidden="true" x={label.x} y={label.y} textAnchor={label.anchor}>
           {thing.label}
+          {label.more > 0 && <tspan className="more"> +{label.more}</tspan>}
         </text>
       )}
       {look.fault && (

@@ -17,7 +17,7 @@ export interface Pane {
  * The viewport of a plan in a pane that may change its size; the wheel zooms. `plan` names what is shown; `opening` gives the
  * part of it with which it is opened, null for all.
  */
-export function usePane(plan: string, bounds: Rect, covered: number, opening: () => Rect | null): Pane {
+export function usePane(plan: string, bounds: Rect, opening: () => Rect | null): Pane {
   const ref = useRef<HTMLDivElement>(null);
   const [{ width, height }, setSize] = useState({ width: 0, height: 0 });
   const [moved, setMoved] = useState<Viewport | null>(null);
@@ -41,7 +41,7 @@ export function usePane(plan: string, bounds: Rect, covered: number, opening: ()
     setOpened({ plan, part: opening() });
     setMoved(null);
   }
-  const view = moved ?? fit(opened.part ?? bounds, width, height, covered);
+  const view = moved ?? fit(opened.part ?? bounds, width, height);
 
   // React's own wheel listener is passive and could not keep the page from scrolling.
   const latest = useRef(view);

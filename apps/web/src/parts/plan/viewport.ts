@@ -16,13 +16,14 @@ export const MAX_SCALE = 400;
 /** Room for the rulers and labels at the edges. */
 const MARGIN = 34;
 
-/** Shows the whole rectangle (metres) in a pane of that size, keeping `left` pixels free for what covers it. */
-export function fit(area: Rect, width: number, height: number, left = 0): Viewport {
-  const free = Math.max(40, width - left - 2 * MARGIN);
-  const scale = clampScale(Math.min(free / area.width, Math.max(40, height - 2 * MARGIN) / area.height));
+/** Shows the whole rectangle (metres) in a pane of that size. */
+export function fit(area: Rect, width: number, height: number): Viewport {
+  const scale = clampScale(
+    Math.min(Math.max(40, width - 2 * MARGIN) / area.width, Math.max(40, height - 2 * MARGIN) / area.height),
+  );
   return {
     scale,
-    x: left + (width - left - area.width * scale) / 2 - area.x * scale,
+    x: (width - area.width * scale) / 2 - area.x * scale,
     y: (height - area.height * scale) / 2 - area.y * scale,
   };
 }

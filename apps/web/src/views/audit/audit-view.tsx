@@ -16,6 +16,7 @@ import {
 import { lookedAt } from '../../session/looked.js';
 import { useSessionState } from '../../session/session-context.js';
 import { Link, useNavigate } from 'react-router';
+import { TabRow } from '../../parts/ui/tab-row.js';
 import { placesOf } from '../../parts/places.js';
 import { useContextMenu } from '../../parts/ui/context-menu.js';
 import { queryNow, useQuery } from '../../parts/use-query.js';
@@ -202,20 +203,13 @@ function Tabs({
   onChoose: (tab: (typeof TABS)[number]) => void;
 }): ReactNode {
   return (
-    <div className="undertabs" role="tablist" aria-label="Audit">
-      {TABS.map((t) => (
-        <button
-          key={t}
-          type="button"
-          role="tab"
-          className="tick"
-          aria-selected={t === tab}
-          onClick={() => onChoose(t)}
-        >
-          {t[0].toUpperCase() + t.slice(1)}
-        </button>
-      ))}
-    </div>
+    <TabRow
+      label="Audit"
+      className="undertabs"
+      tabs={TABS.map((t) => ({ value: t, text: t[0].toUpperCase() + t.slice(1) }))}
+      value={tab}
+      onChoose={onChoose}
+    />
   );
 }
 

@@ -1,10 +1,10 @@
 import { type Finding, type ProjectIndex } from '@oquel/core';
 import type { ReactNode } from 'react';
+import { BindingsView } from './bindings-view.js';
 import { NamesView } from './names-view.js';
 import { NodesView } from './nodes-view.js';
 import { PlacesView } from './places-view.js';
 import { ProofView } from './proof-view.js';
-import { SideBySide } from './side-by-side.js';
 
 interface Props {
   index: ProjectIndex;
@@ -25,7 +25,14 @@ export function EvidenceView(props: Props): ReactNode {
     case 'names':
       return <NamesView rule={finding.rule} wanted={evidence.wanted} known={evidence.known} />;
     case 'bindings':
-      return <SideBySide index={index} base={base} bindings={evidence.bindings} />;
+      return (
+        <BindingsView
+          index={index}
+          base={base}
+          bindings={evidence.bindings}
+          occurrences={finding.occurrences}
+        />
+      );
     case 'places':
       return <PlacesView index={index} base={base} places={evidence.places} />;
   }

@@ -1,7 +1,7 @@
 import type { Finding } from '@oquel/core';
 import { copyText } from '../../parts/clipboard.js';
 import type { Place } from '../../parts/places.js';
-import type { Choices } from '../../parts/ui/context-menu.js';
+import type { Choices } from '../../parts/ui/choices.js';
 
 /** What can be done with a finding of the list; it is shown beside the list already. */
 export function findingChoices(

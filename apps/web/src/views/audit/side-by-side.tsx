@@ -1,4 +1,5 @@
 import {
+  bindingWords,
   printFrom,
   printOptions,
   printTo,
@@ -8,9 +9,15 @@ import {
 } from '@oquel/core';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
+import { numberText } from '../../parts/format.js';
 import { bindingPlace } from '../../parts/places.js';
 
-/** Bindings beside one another, part by part; what differs from the first stands out. */
+/** So many stand side by side. */
+const MOST_BESIDE = 4;
+/** So many more are listed below. */
+const MOST_LISTED = 100;
+
+/** Bindings beside one another, part by part; what differs from the first stands out. More than four are listed below. */
 export function SideBySide({
   index,
   base,
@@ -20,47 +27,72 @@ export function SideBySide({
   base: string;
   bindings: readonly BindingRef[];
 }): ReactNode {
-  const columns = bindings.slice(0, 4).flatMap((ref) => {
-    const owner = index.assets[index.assetAt.get(ref.asset) ?? -1];
-    const binding = owner?.bindings[owner.bindingAt.get(ref.binding) ?? -1];
-    return binding ? [{ ref, parts: partsOf(ref.asset, binding) }] : [];
+  const known = bindings.flatMap((ref) => {
+    const binding = bindingOf(index, ref);
+    return binding ? [{ ref, binding, parts: partsOf(ref.asset, binding) }] : [];
   });
+  const columns = known.slice(0, MOST_BESIDE);
+  const listed = known.slice(MOST_BESIDE, MOST_BESIDE + MOST_LISTED);
+  const left = known.length - columns.length - listed.length;
   if (columns.length === 0) return <p className="soft">These bindings no longer exist.</p>;
   const [first] = columns;
   return (
-    <table className="sidebyside">
-      <thead>
-        <tr>
-          <th scope="col">
-            <span className="unseen">Part</span>
-          </th>
-          {columns.map(({ ref }) => {
+    <>
+      <table className="sidebyside">
+        <thead>
+          <tr>
+            <th scope="col">
+              <span className="unseen">Part</span>
+            </th>
+            {columns.map(({ ref }, i) => {
+              const place = bindingPlace(index, base, ref.asset, ref.binding);
+              const name = `binding ${i + 1}`;
+              return (
+                <th scope="col" key={`${ref.asset}/${ref.binding}`}>
+                  {place ? <Link to={place.href}>{name}</Link> : name}
+                </th>
+              );
+            })}
+          </tr>
+        </thead>
+        <tbody>
+          {first.parts.map(([name], i) => (
+            <tr key={name}>
+              <th scope="row">{name}</th>
+              {columns.map(({ ref, parts }) => (
+                <td
+                  key={`${ref.asset}/${ref.binding}`}
+                  className={parts[i][1] === first.parts[i][1] ? 'mono' : 'mono other'}
+                >
+                  {parts[i][1]}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {listed.length > 0 && (
+        <ul className="problemlist" aria-label="More bindings">
+          {listed.map(({ ref, binding }) => {
             const place = bindingPlace(index, base, ref.asset, ref.binding);
+            const words = `${ref.asset}: ${bindingWords(binding)}`;
             return (
-              <th scope="col" key={`${ref.asset}/${ref.binding}`}>
-                {place ? <Link to={place.href}>{ref.binding}</Link> : ref.binding}
-              </th>
+              <li key={`${ref.asset}/${ref.binding}`}>
+                {place ? <Link to={place.href}>{words}</Link> : words}
+              </li>
             );
           })}
-        </tr>
-      </thead>
-      <tbody>
-        {first.parts.map(([name], i) => (
-          <tr key={name}>
-            <th scope="row">{name}</th>
-            {columns.map(({ ref, parts }) => (
-              <td
-                key={`${ref.asset}/${ref.binding}`}
-                className={parts[i][1] === first.parts[i][1] ? 'mono' : 'mono other'}
-              >
-                {parts[i][1]}
-              </td>
-            ))}
-          </tr>
-        ))}
-      </tbody>
-    </table>
+          {left > 0 && <li className="soft">and {numberText(left)} more</li>}
+        </ul>
+      )}
+    </>
   );
+}
+
+/** A binding as it is now; undefined once it is gone. */
+export function bindingOf(index: ProjectIndex, ref: BindingRef): Binding | undefined {
+  const owner = index.assets[index.assetAt.get(ref.asset) ?? -1];
+  return owner?.bindings[owner.bindingAt.get(ref.binding) ?? -1];
 }
 
 function partsOf(asset: string, binding: Binding): [string, string][] {

@@ -3,6 +3,8 @@ import { useMemo, type ReactNode } from 'react';
 import type { Build } from '../../api/client.js';
 import { changeRows, ComparisonList, findingRows } from '../../parts/comparison/comparison-list.js';
 import { countsText, HOW_WORD, HOWS, OFS } from '../../parts/comparison/words.js';
+import { TabRow } from '../../parts/ui/tab-row.js';
+import { WorkProgress } from '../../parts/ui/work-progress.js';
 import { useQuery } from '../../parts/use-query.js';
 import { useSessionState } from '../../session/session-context.js';
 import { useComparison } from './use-comparison.js';
@@ -15,7 +17,7 @@ export function Changes({ build, builds }: { build: Build; builds: readonly Buil
   const other = builds.find((b) => b.id === params.get('with'));
   // The older one is what it is compared from.
   const [from, to] = other && other.at < build.at ? [other, build] : [build, other ?? null];
-  const { data, error } = useComparison(from, to);
+  const { data, error, work, again } = useComparison(from, to);
   const of = params.get('of') ?? '';
   const how = (params.get('how') ?? '') as DifferenceHow | '';
   const findings = params.get('show') === 'findings';
@@ -49,26 +51,20 @@ export function Changes({ build, builds }: { build: Build; builds: readonly Buil
           </select>
         </label>
         <span className="grow" />
-        <div role="tablist" aria-label="Shown" className="row">
-          <button
-            type="button"
-            role="tab"
-            className="tick"
-            aria-selected={!findings}
-            onClick={() => go({ show: '' })}
-          >
-            Changes {data ? changed : ''}
-          </button>
-          <button
-            type="button"
-            role="tab"
-            className="tick"
-            aria-selected={findings}
-            onClick={() => go({ show: 'findings' })}
-          >
-            Findings {data && `${data.findings.added.length} new, ${data.findings.gone.length} gone`}
-          </button>
-        </div>
+        <TabRow
+          label="Shown"
+          tabs={[
+            { value: 'changes', text: `Changes ${data ? changed : ''}` },
+            {
+              value: 'findings',
+              text: data
+                ? `Findings ${data.findings.added.length} new, ${data.findings.gone.length} gone`
+                : 'Findings',
+            },
+          ]}
+          value={findings ? 'findings' : 'changes'}
+          onChoose={(tab) => go({ show: tab === 'findings' ? tab : '' })}
+        />
       </div>
       {data && !findings && (
         <div className="row" role="group" aria-label="Only">
@@ -104,7 +100,15 @@ export function Changes({ build, builds }: { build: Build; builds: readonly Buil
           The builds cannot be compared: {error.message}
         </p>
       )}
-      {!data && !error && <p className="soft">Comparing ...</p>}
+      {!data && !error && !again && <WorkProgress what="Comparing" step={work.step} onCancel={work.cancel} />}
+      {again && (
+        <p role="status">
+          The comparison was cancelled.{' '}
+          <button type="button" className="tick" onClick={again}>
+            Compare
+          </button>
+        </p>
+      )}
       {data && rows.length === 0 && (
         <p className="soft">
           {findings

@@ -1,6 +1,7 @@
 import { useQuery as useServer } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { buildText, type Build } from '../../api/client.js';
+import { useWork, type Work } from '../../parts/ui/use-work.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import type { Comparison, StateText } from '../../workers/auditor.js';
 
@@ -8,12 +9,16 @@ import type { Comparison, StateText } from '../../workers/auditor.js';
 export function useComparison(
   from: Build,
   to: Build | null,
-): { data: Comparison | null; error: Error | null } {
+): { data: Comparison | null; error: Error | null; work: Work; again: (() => void) | null } {
   const session = useSession();
   const { project, audit } = useSessionState();
   const [a, b] = [useTexts(from), useTexts(to)];
   const [data, setData] = useState<Comparison | null>(null);
   const [fault, setFault] = useState<Error | null>(null);
+  const [cancelled, setCancelled] = useState(false);
+  const [tries, setTries] = useState(0);
+  const work = useWork();
+  const { begin, cancel } = work;
   const [before, after] = [a.data, b.data];
   // A comparison of two builds does not depend on what is now.
   const now = to === null ? project : null;
@@ -21,19 +26,29 @@ export function useComparison(
   useEffect(() => {
     if (!before || !after || !ready) return;
     let current = true;
-    session.compare(before, after).then(
+    setCancelled(false);
+    const { report, signal } = begin();
+    signal.addEventListener('abort', () => {
+      if (current) setCancelled(true);
+    });
+    session.compare(before, after, report).then(
       (comparison) => {
-        if (!current) return;
+        if (!current || signal.aborted) return;
         setData(comparison);
         setFault(null);
       },
-      (error: unknown) => current && setFault(error instanceof Error ? error : new Error(String(error))),
+      (error: unknown) => {
+        if (!current || signal.aborted) return;
+        setFault(error instanceof Error ? error : new Error(String(error)));
+      },
     );
     return () => {
       current = false;
+      cancel();
     };
-  }, [session, before, after, now, ready]);
-  return { data, error: a.error ?? b.error ?? fault };
+  }, [session, before, after, now, ready, tries, begin, cancel]);
+  const again = cancelled ? (): void => setTries((n) => n + 1) : null;
+  return { data, error: a.error ?? b.error ?? fault, work, again };
 }
 
 /** What is frozen never changes, so it is fetched once. */

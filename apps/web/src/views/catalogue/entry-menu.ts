@@ -1,7 +1,7 @@
 import type { CatalogueEntry } from '@oquel/core';
 import { copyText } from '../../parts/clipboard.js';
 import { rippleHref } from '../../parts/ripple-href.js';
-import type { Choice, Choices } from '../../parts/ui/context-menu.js';
+import type { Choice, Choices } from '../../parts/ui/choices.js';
 
 /** What can be done with an entry of the list; beside the list it is shown already, with the fields that the menu leads to. */
 export function entryChoices(entry: CatalogueEntry, base: string, to: (href: string) => void): Choices {

@@ -7,7 +7,9 @@ import { isManifestText, textKind } from '@oquel/core';
 import { isForView } from '../../parts/clipboard.js';
 import { usePastedLines } from '../../parts/lines-panel/use-pasted-lines.js';
 import { readFile } from '../../parts/incoming/read-file.js';
-import { IncomingReport, UnfitReport } from '../../parts/incoming/incoming-report.js';
+import { useWork } from '../../parts/ui/use-work.js';
+import { WorkProgress } from '../../parts/ui/work-progress.js';
+import { IncomingReport, storingFailed, UnfitReport } from '../../parts/incoming/incoming-report.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import type { Comparison } from '../../workers/auditor.js';
 import type { Incoming, Unfit } from '../../workers/incoming.js';
@@ -36,13 +38,14 @@ export function ExchangeView(): ReactNode {
   const navigate = useNavigate();
   const input = useRef<HTMLInputElement>(null);
   const [over, setOver] = useState(false);
-  const reading = useRef<AbortController | null>(null);
+  const work = useWork();
   const [busy, setBusy] = useState('');
   const [came, setCame] = useState<Came | null>(null);
   const take = async (file: File | undefined): Promise<void> => {
     if (!file) return;
     setCame(null);
-    setBusy(file.name);
+    setBusy(`Reading ${file.name}`);
+    const { report, signal } = work.begin();
     try {
       if (/\.(csv|tsv|txt)$/i.test(file.name)) {
         const text = await file.text();
@@ -51,12 +54,11 @@ export function ExchangeView(): ReactNode {
         return;
       }
       const version = session.storedVersion;
-      reading.current = new AbortController();
       const isManifest = isManifestText(await file.slice(0, MANIFEST_HEAD).text());
       const today = isoToday();
       const read = isManifest
-        ? await session.manifest(new Uint8Array(await file.arrayBuffer()), today)
-        : await readFile(file, reading.current.signal);
+        ? await session.manifest(new Uint8Array(await file.arrayBuffer()), today, report)
+        : await readFile(file, signal, report);
       if ('problems' in read) setCame({ kind: 'unfit', file: file.name, unfit: read });
       else {
         const comparison = isManifest
@@ -66,7 +68,8 @@ export function ExchangeView(): ReactNode {
         setCame({ kind, file: file.name, incoming: read, comparison, version });
       }
     } catch (error) {
-      const message = error instanceof Error ? error.message : String(error);
+      const said = error instanceof Error ? error.message : String(error);
+      const message = signal.aborted ? 'Reading was cancelled' : said;
       setCame({ kind: 'unfit', file: file.name, unfit: { message, problems: [] } });
     } finally {
       setBusy('');
@@ -104,14 +107,13 @@ export function ExchangeView(): ReactNode {
   };
   const unsaved = saving !== 'saved' || waiting > 0;
   const storeNew = async ({ text, pictures }: Incoming, file: string): Promise<void> => {
-    setBusy(file);
+    setBusy(`Storing ${file}`);
     try {
-      const { id } = await importDocument(text);
+      const { id } = await importDocument(text, work.begin().signal);
       await storePictures(id, pictures);
       await navigate(`/p/${id}/wire`);
     } catch (error) {
-      const message = error instanceof Error ? error.message : String(error);
-      setCame({ kind: 'unfit', file, unfit: { message, problems: [] } });
+      setCame({ kind: 'unfit', file, unfit: storingFailed(error) });
     } finally {
       setBusy('');
     }
@@ -154,14 +156,7 @@ export function ExchangeView(): ReactNode {
             lines (.txt). Lines and rows of a spreadsheet can be pasted here.
           </span>
         </div>
-        {busy !== '' && (
-          <p role="status">
-            Reading {busy} ...{' '}
-            <button type="button" className="word" onClick={() => reading.current?.abort()}>
-              Cancel
-            </button>
-          </p>
-        )}
+        {busy !== '' && <WorkProgress what={busy} step={work.step} onCancel={work.cancel} />}
         {came?.kind === 'unfit' && <UnfitReport file={came.file} unfit={came.unfit} />}
         {(came?.kind === 'document' || came?.kind === 'manifest') && (
           <IncomingReport file={came.file} incoming={came.incoming} comparison={came.comparison}>

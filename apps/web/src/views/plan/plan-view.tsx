@@ -12,6 +12,7 @@ import { ScopeSelect } from '../../parts/scope-select.js';
 import { useContextMenu } from '../../parts/ui/context-menu.js';
 import { useSplit } from '../../parts/ui/splitter.js';
 import { useScope } from '../../parts/use-scope.js';
+import { TabRow } from '../../parts/ui/tab-row.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import { ChosenBar } from './chosen-bar.js';
 import { Deeds } from './deeds.js';
@@ -351,20 +352,16 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
           {isScene ? beside.divider : lower.divider}
           <div className="under">
             {isScene && (
-              <div className="undertabs" role="tablist" aria-label="Beside the drawing">
-                {(['Things', 'Events, actions, properties'] as const).map((text, i) => (
-                  <button
-                    key={text}
-                    type="button"
-                    role="tab"
-                    className="tick"
-                    aria-selected={declares === (i === 1)}
-                    onClick={() => setDeclares(i === 1)}
-                  >
-                    {text}
-                  </button>
-                ))}
-              </div>
+              <TabRow
+                label="Beside the drawing"
+                className="undertabs"
+                tabs={[
+                  { value: 'things', text: 'Things' },
+                  { value: 'declared', text: 'Events, actions, properties' },
+                ]}
+                value={declares ? 'declared' : 'things'}
+                onChoose={(tab) => setDeclares(tab === 'declared')}
+              />
             )}
             {isScene && declares ? definition : parts}
           </div>

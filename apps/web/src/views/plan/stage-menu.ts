@@ -1,5 +1,5 @@
 import type { AssetIndex } from '@oquel/core';
-import type { Choice, Choices } from '../../parts/ui/context-menu.js';
+import type { Choice, Choices } from '../../parts/ui/choices.js';
 import type { Stage } from './use-stage.js';
 
 /** Where the choices of the stage lead that are no edits. */

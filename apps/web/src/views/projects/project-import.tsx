@@ -4,8 +4,10 @@ import { useRef, useState, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { importDocument } from '../../api/client.js';
 import { storePictures } from '../../api/pictures.js';
-import { IncomingReport, UnfitReport } from '../../parts/incoming/incoming-report.js';
+import { IncomingReport, storingFailed, UnfitReport } from '../../parts/incoming/incoming-report.js';
 import { readFile } from '../../parts/incoming/read-file.js';
+import { useWork } from '../../parts/ui/use-work.js';
+import { WorkProgress } from '../../parts/ui/work-progress.js';
 import type { Incoming, Unfit } from '../../workers/incoming.js';
 
 /** Reads a document or a zip of its folder form, shows what is in it, and stores it as a new project. */
@@ -18,11 +20,11 @@ export function useProjectImport(names: ReadonlySet<string>): {
   const navigate = useNavigate();
   const input = useRef<HTMLInputElement>(null);
   const [file, setFile] = useState('');
-  const cancel = useRef<AbortController | null>(null);
+  const work = useWork();
   const [came, setCame] = useState<{ incoming: Incoming } | { unfit: Unfit } | null>(null);
   const importing = useMutation({
     mutationFn: async ({ text, pictures }: Incoming) => {
-      const made = await importDocument(text);
+      const made = await importDocument(text, work.begin().signal);
       await storePictures(made.id, pictures);
       return made;
     },
@@ -36,8 +38,8 @@ export function useProjectImport(names: ReadonlySet<string>): {
       setFile(chosen.name);
       setCame(null);
       importing.reset();
-      cancel.current = new AbortController();
-      return readFile(chosen, cancel.current.signal);
+      const { report, signal } = work.begin();
+      return readFile(chosen, signal, report);
     },
     onSuccess: (read) => setCame('problems' in read ? { unfit: read } : { incoming: read }),
   });
@@ -63,14 +65,17 @@ export function useProjectImport(names: ReadonlySet<string>): {
           disabled={reading.isPending || importing.isPending}
           onClick={() => input.current?.click()}
         >
-          {importing.isPending ? 'Importing ...' : reading.isPending ? 'Reading ...' : 'Import a document'}
+          Import a document
         </Button>
-        {reading.isPending && <Button onClick={() => cancel.current?.abort()}>Cancel</Button>}
       </>
     ),
     report: (
       <>
-        {failed && <UnfitReport file={file} unfit={{ message: failed.message, problems: [] }} />}
+        {reading.isPending && (
+          <WorkProgress what={`Reading ${file}`} step={work.step} onCancel={work.cancel} />
+        )}
+        {importing.isPending && <WorkProgress what={`Storing ${file}`} step={null} onCancel={work.cancel} />}
+        {failed && <UnfitReport file={file} unfit={storingFailed(failed)} />}
         {came && 'unfit' in came && <UnfitReport file={file} unfit={came.unfit} />}
         {came && 'incoming' in came && (
           <div className="came">

@@ -304,7 +304,7 @@ function shortVerdict({ verdict: v, records }: Rehearsed): string {
   if ('error' in v) return 'its load set does not exist';
   const of = v.held + v.failed + v.unjudged;
   return [
-    v.runaway ? 'it ran away' : '',
+    v.runaway ? 'it did not settle' : '',
     of > 0 ? `${v.held} of ${of} expectations hold` : 'it checks nothing, since it has no expectations',
     v.steps > 0 ? `${v.steps} broken ${v.steps === 1 ? 'step' : 'steps'}` : '',
     v.cut > 0 ? `${v.cut} left off` : '',

@@ -69,7 +69,7 @@ export function Finder(props: FinderProps): ReactNode {
   };
   return (
     <div
-      className="finder"
+      className={`finder ${picked.length > 0 ? 'answered' : ''}`}
       role="dialog"
       aria-label={title}
       onKeyDown={(e) => {

@@ -1,7 +1,7 @@
 import { assetAtPath, printBinding, type AssetIndex, type ProjectIndex } from '@oquel/core';
 import { copyText } from '../../parts/clipboard.js';
 import { rippleHref, startAt } from '../../parts/ripple-href.js';
-import type { Choices } from '../../parts/ui/context-menu.js';
+import type { Choices } from '../../parts/ui/choices.js';
 
 /** What can be done in Wire with a thing on the plan. */
 export function thingChoices(

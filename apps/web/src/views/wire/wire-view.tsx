@@ -199,7 +199,7 @@ function WireScope({
       {menu}
       <div className="plan" onContextMenu={onContextMenu}>
         {owner.decl.kind === 'widget' ? (
-          <div className="boxplan" style={{ paddingLeft: addingStrip ? 350 : 0 }}>
+          <div className="boxplan">
             <WidgetBoxes
               label={`Boxes of ${owner.decl.id}`}
               index={index}
@@ -214,35 +214,11 @@ function WireScope({
             size={owner.decl.size}
             things={planThings}
             looks={looks}
-            covered={addingStrip ? 350 : 0}
             onPick={pick}
             onLink={(from, to) => {
               go({ at: from });
               setLink({ from, to });
             }}
-          />
-        )}
-        {addingStrip && (
-          <Finder
-            key={`${at}/${addingStrip.event}`}
-            index={index}
-            owner={owner}
-            from={sourceOf(sender, addingStrip)}
-            title={`Receivers for ${sender.channel ? at : `${at} ${addingStrip.event}`}`}
-            scope={scope}
-            all={candidates}
-            picked={picked}
-            onPick={pick}
-            onFound={setFound}
-            onTaken={setTaken}
-            onWire={wire}
-            onDeclare={declare}
-            onNew={(name) => {
-              const from = printFrom({ from: sourceOf(sender, addingStrip) });
-              close();
-              setBegun({ text: `when ${from} do ${name}.` });
-            }}
-            onClose={close}
           />
         )}
       </div>
@@ -342,6 +318,29 @@ function WireScope({
             </div>
           )}
         </div>
+        {addingStrip && (
+          <Finder
+            key={`${at}/${addingStrip.event}`}
+            index={index}
+            owner={owner}
+            from={sourceOf(sender, addingStrip)}
+            title={`Receivers for ${sender.channel ? at : `${at} ${addingStrip.event}`}`}
+            scope={scope}
+            all={candidates}
+            picked={picked}
+            onPick={pick}
+            onFound={setFound}
+            onTaken={setTaken}
+            onWire={wire}
+            onDeclare={declare}
+            onNew={(name) => {
+              const from = printFrom({ from: sourceOf(sender, addingStrip) });
+              close();
+              setBegun({ text: `when ${from} do ${name}.` });
+            }}
+            onClose={close}
+          />
+        )}
         <Lines
           index={index}
           owner={owner}
