@@ -138,7 +138,7 @@ function cases(core) {
   }
   function bulkMute(n) {
     const project = one(n);
-    const live = new LiveAudit(project, TODAY);
+    const live = LiveAudit.open(project, TODAY);
     return () => {
       const all = live.project.assets[0].bindings.map((b) => ({ asset: 'yard', binding: b.id }));
       const index = indexProject(live.project);
