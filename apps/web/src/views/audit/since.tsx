@@ -43,6 +43,7 @@ export function Since({
     retry: false,
   });
   const name = asked?.name;
+  const failed = builds.error ? builds : audited.error ? audited : null;
   useEffect(() => {
     if (name === undefined || audited.data === undefined) return;
     onChange({ name, findings: readBaseline(audited.data).findings });
@@ -107,6 +108,14 @@ export function Since({
       {build !== '' && builds.data && !asked && (
         <span className="fault error" role="alert">
           There is no such build.
+        </span>
+      )}
+      {failed && build !== '' && (
+        <span className="fault error" role="alert">
+          That build’s audit cannot be read: {failed.error?.message}.{' '}
+          <button type="button" className="word" onClick={() => void failed.refetch()}>
+            Try again
+          </button>
         </span>
       )}
       {fault !== '' && (

@@ -1,6 +1,6 @@
 import './builds.css';
 import { useQuery as useServer } from '@tanstack/react-query';
-import { lazy, Suspense, type ReactNode } from 'react';
+import { lazy, Suspense, useEffect, useRef, type ReactNode } from 'react';
 import { listBuilds } from '../../api/client.js';
 import { useQuery } from '../../parts/use-query.js';
 import { useSessionState } from '../../session/session-context.js';
@@ -27,6 +27,18 @@ export function BuildsView(): ReactNode {
   const wanted = params.get('build');
   const build = wanted === null ? builds[builds.length - 1] : builds.find((b) => b.id === wanted);
   const open = (build: string): void => go({ build, with: '', of: '', how: '', show: '' }, false);
+  // Whoever has gone elsewhere while a build was frozen stays there.
+  const isHere = useRef(false);
+  useEffect(() => {
+    isHere.current = true;
+    return () => {
+      isHere.current = false;
+    };
+  }, []);
+  const openFrozen = async ({ id }: { id: string }): Promise<void> => {
+    await refetch();
+    if (isHere.current) open(id);
+  };
   const panel = useSidePanel({
     name: 'builds',
     label: 'Width of the list of builds',
@@ -39,7 +51,7 @@ export function BuildsView(): ReactNode {
       {panel.divider}
       <div className="ledgerside">
         <h1 className="unseen">Builds</h1>
-        <Freeze onFrozen={(b) => void refetch().then(() => open(b.id))} />
+        <Freeze onFrozen={(b) => void openFrozen(b)} />
         {error && (
           <p role="alert" className="none fault error">
             The builds cannot be read: {error.message}.{' '}
