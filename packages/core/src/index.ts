@@ -250,8 +250,19 @@ export {
   type RehearsalReport,
 } from './export/rehearsals.js';
 export { staysInside, wayLength, type Stay } from './plan/crossing.js';
-export { walkSteps, type Walk } from './rehearse/walk.js';
-export { compareRuns, statesAfter, type RunDifference, type StateChange } from './rehearse/states.js';
+export {
+  compareRuns,
+  expectationOf,
+  statesAfter,
+  StateTally,
+  type RunDifference,
+  type StateChange,
+} from './rehearse/states.js';
+export { walkSteps, type Walk } from './walk/walk-steps.js';
+export { walkGround, type WalkGround, type WalkPlace } from './walk/walk-ground.js';
+export { Walker, type Touch } from './walk/walker.js';
+export { LiveWalk, type WalkSetting, type WalkWiring, type WayPoint } from './walk/live-walk.js';
+export { walkWiring } from './walk/walk-wiring.js';
 export {
   deliveryTable,
   type DeliveryAct,

@@ -54,4 +54,11 @@ export const LIMITS = {
     records: 10_000_000,
     ticks: 2_000_000,
   },
+  walk: {
+    /** Records and steps that a walk may have: then it is to be kept, or begun anew. */
+    records: 200_000,
+    steps: 20_000,
+    /** Microseconds of the game's time. */
+    time: 2 * 3600 * 1_000_000,
+  },
 } as const;

@@ -221,8 +221,7 @@ function ridge(more: object = {}): Project {
 
 describe('a walk through overlapping areas', () => {
   it('enters and leaves each in the order of the way, at the walking speed', () => {
-    const x = expand(indexProject(ridge()));
-    const steps = walkSteps(x, {
+    const steps = walkSteps(indexProject(ridge()), {
       scene: 'ridge',
       points: [
         [0, 0],
@@ -245,7 +244,7 @@ describe('a walk through overlapping areas', () => {
       [0, 0],
       [9, 0],
     ];
-    const steps = walkSteps(x, { scene: 'ridge', points, speed: 1, start: 0, activator: 'Rescuer' });
+    const steps = walkSteps(x.index, { scene: 'ridge', points, speed: 1, start: 0, activator: 'Rescuer' });
     const records: TraceRecord[] = [];
     rehearse(x, [{ name: 'walk', steps }], (line) => 'n' in line && records.push(line));
     const lit = records.find((r) => r.kind === 'change')!;

@@ -2,5 +2,6 @@ export * from './format.js';
 export type { LossReason, Performance, RecordBody, Through, WorldRecord } from './records.js';
 export { createWorld, World, type Game, type Limits, type RaiseOptions, type Wired } from './world.js';
 export type { Instance } from './instance.js';
-export { rehearse, type Expectation, type Rehearsal, type Step, type TraceLine } from './rehearse.js';
+export { LiveRehearsal, rehearse } from './rehearse.js';
+export type { Expectation, Rehearsal, Step, TraceLine } from './script.js';
 export { canonicalJson } from './value.js';

@@ -1,32 +1,7 @@
-import type { Value, Values, WiringProject, WiringScene } from './format.js';
-import { instanceIn, placedIn, type Copy, type Instance } from './instance.js';
-import { placeIn } from './naming.js';
-import { actionOf } from './queued.js';
+import type { WiringProject, WiringScene } from './format.js';
 import type { WorldRecord } from './records.js';
-import type { Scene } from './scene.js';
-import { sameValue } from './value.js';
+import { Script, type Rehearsal, type Step, type TraceLine } from './script.js';
 import { createWorld, type World } from './world.js';
-
-export type Expectation =
-  | { at: string; property: string; is: Value }
-  | { at: string; asleep: boolean }
-  | { at: string; gone: boolean }
-  | { at: string; action: string; times: number };
-/** `at` in seconds. */
-export type Step = { at: number } & (
-  | { raise: { at: string; event: string; payload?: Values; activator?: string; by?: string } }
-  | { publish: { channel: string; key?: Value; payload?: Values } }
-  | { expect: Expectation }
-  | { pause: boolean }
-);
-export interface Rehearsal {
-  name: string;
-  loadSet?: string;
-  strict?: boolean;
-  steps: Step[];
-}
-/** A line of a trace, ready to be written as canonical JSON. */
-export type TraceLine = { kind: string } & Record<string, unknown>;
 
 /** What is due later than this after the last step is cut off, in microseconds. */
 const AFTER_LAST_STEP = 60_000_000;
@@ -37,7 +12,108 @@ const LIMITS = {
   copies: 1_000_000,
   records: 10_000_000,
 };
-const micros = (seconds: number): number => Math.round(seconds * 1e6);
+
+/**
+ * A rehearsal whose steps are given one by one while its time goes on, as when somebody plays. Its lines are those of the
+ * trace of the rehearsal that has these steps at these times.
+ */
+export class LiveRehearsal {
+  /** Null if the load set is not there: then it is over before it has begun. */
+  readonly world: World | null;
+  /** Steps so far. */
+  steps = 0;
+  /** Expectations judged so far, and those that held. */
+  private judged = 0;
+  private held = 0;
+  private broken = 0;
+  private troubles = 0;
+  private readonly script!: Script;
+
+  constructor(
+    wiring: WiringProject,
+    files: readonly WiringScene[],
+    private readonly rehearsal: Pick<Rehearsal, 'name' | 'loadSet' | 'strict'>,
+    private readonly take: (line: TraceLine) => void,
+  ) {
+    const { name, loadSet } = rehearsal;
+    const set = loadSet === undefined ? null : wiring.loadSets.find((s) => s.name === loadSet);
+    if (set === undefined) {
+      this.world = null;
+      take({ kind: 'verdict', name, error: 'load-set', pass: false });
+      return;
+    }
+    const record = (r: WorldRecord): void => {
+      if (r.kind === 'lost' || r.kind === 'refused') this.troubles++;
+      take(r as unknown as TraceLine);
+    };
+    const world = (this.world = createWorld(wiring, { record, limits: LIMITS }));
+    const scenes = files.map((file) => world.prepare(file)).sort((a, b) => a.order - b.order);
+    const part = scenes.filter(
+      ({ file }) =>
+        !set || set.scenes.includes(file.scene) || wiring.assets[file.asset[0]].persistent === true,
+    );
+    take({ kind: 'rehearsal', name, scenes: part.map((s) => s.file.scene) });
+    world.load(...part);
+    this.script = new Script(world, scenes);
+  }
+
+  /** Whether nothing can be done any more. */
+  get over(): boolean {
+    return this.world?.runaway !== false;
+  }
+  /** Goes on to a time in microseconds; what is due before it is done. */
+  goTo(time: number): void {
+    if (this.world && time > this.world.now) this.world.advanceTo(time);
+  }
+  /** Takes a step now, whatever time it says. `number`: its place in the script, if that is another one. */
+  do(step: Step, number = this.steps): void {
+    this.steps++;
+    if (this.over) return;
+    if (!('expect' in step)) {
+      if (!this.script.take(step, number)) this.broken++;
+      return;
+    }
+    const { ok, broken } = this.script.judge(step.expect, number);
+    this.judged++;
+    if (ok) this.held++;
+    if (broken) this.broken++;
+  }
+  /** Does what is due now: before an expectation is judged, and after the last step of a moment. */
+  settle(): void {
+    if (!this.over) this.world!.settle();
+  }
+  /** Lets what is under way run out, and gives the verdict. `expected`: expectations of the script in all. */
+  end(expected = this.judged): void {
+    const { world } = this;
+    if (!world) return;
+    const last = world.now;
+    world.endTimers();
+    while (!world.runaway && world.next <= last + AFTER_LAST_STEP) {
+      world.open(world.next);
+      world.settle();
+    }
+    const cut = world.runaway ? 0 : this.script.cut();
+    const { records, deliveries, now: end, runaway } = world;
+    const { held, judged, broken } = this;
+    const failed = judged - held;
+    const { name, strict } = this.rehearsal;
+    const pass = failed === 0 && broken === 0 && !runaway && !(strict === true && this.troubles > 0);
+    this.take({
+      kind: 'verdict',
+      name,
+      pass,
+      records,
+      deliveries,
+      end,
+      held,
+      failed,
+      unjudged: expected - judged,
+      steps: broken,
+      cut,
+      runaway,
+    });
+  }
+}
 
 /** Runs a rehearsal over compiled wiring, and gives the lines of its trace: its head, its records, its verdict. */
 export function rehearse(
@@ -46,179 +122,17 @@ export function rehearse(
   rehearsal: Rehearsal,
   take: (line: TraceLine) => void,
 ): void {
-  const { name, loadSet, steps } = rehearsal;
-  const set = loadSet === undefined ? null : wiring.loadSets.find((s) => s.name === loadSet);
-  if (set === undefined) return take({ kind: 'verdict', name, error: 'load-set', pass: false });
-  const last = steps.reduce((t, s) => Math.max(t, micros(s.at)), 0);
-  const tally = { held: 0, failed: 0, steps: 0, cut: 0, troubles: 0 };
-  const record = (r: WorldRecord): void => {
-    if (r.kind === 'lost' || r.kind === 'refused') tally.troubles++;
-    take(r as unknown as TraceLine);
-  };
-  const world = createWorld(wiring, { record, limits: { ...LIMITS, until: last } });
-  const scenes = files.map((file) => world.prepare(file)).sort((a, b) => a.order - b.order);
-  const part = scenes.filter(
-    ({ file }) => !set || set.scenes.includes(file.scene) || wiring.assets[file.asset[0]].persistent === true,
-  );
-  take({ kind: 'rehearsal', name, scenes: part.map((s) => s.file.scene) });
-  world.load(...part);
-  const script = new Script(world, scenes);
-  const timed = steps.map((step, i) => ({ step, i, t: micros(step.at) })).sort((a, b) => a.t - b.t);
-  const acts = timed.filter(({ step }) => !('expect' in step));
-  const expects = timed.filter(({ step }) => 'expect' in step);
-  let [act, expect] = [0, 0];
-  while (!world.runaway) {
-    const due = world.next;
-    const next = Math.min(
-      due > last + AFTER_LAST_STEP ? Infinity : due,
-      acts[act]?.t ?? Infinity,
-      expects[expect]?.t ?? Infinity,
-    );
-    if (next === Infinity) break;
-    world.open(next);
-    for (; acts[act]?.t === next; act++) if (!script.take(acts[act].step, acts[act].i)) tally.steps++;
-    world.settle();
-    for (; !world.runaway && expects[expect]?.t === next; expect++) {
-      const { step, i } = expects[expect];
-      if (!('expect' in step)) continue;
-      const { ok, broken } = script.judge(step.expect, i);
-      if (broken) tally.steps++;
-      if (ok) tally.held++;
-      else tally.failed++;
-    }
-  }
-  if (!world.runaway) tally.cut = script.cut();
-  const { held, failed, steps: unsound, cut, troubles } = tally;
-  const pass =
-    failed === 0 && unsound === 0 && !world.runaway && !(rehearsal.strict === true && troubles > 0);
-  const { records, deliveries, now: end, runaway } = world;
-  const unjudged = expects.length - expect;
-  take({
-    kind: 'verdict',
-    name,
-    pass,
-    records,
-    deliveries,
-    end,
-    held,
-    failed,
-    unjudged,
-    steps: unsound,
-    cut,
-    runaway,
+  const run = new LiveRehearsal(wiring, files, rehearsal, take);
+  const timed = rehearsal.steps
+    .map((step, i) => ({ step, i, t: Math.round(step.at * 1e6), last: 'expect' in step }))
+    .sort((a, b) => a.t - b.t || Number(a.last) - Number(b.last));
+  timed.forEach(({ step, i, t, last }, k) => {
+    if (run.over) return;
+    run.goTo(t);
+    // Expectations come after all that is due then.
+    if (last && !(k > 0 && timed[k - 1].last && timed[k - 1].t === t)) run.settle();
+    if (!run.over) run.do(step, i);
   });
-}
-
-/** What an address of a step names. */
-interface Named {
-  instance: Instance | null;
-  fault: 'dangling' | 'unloaded' | 'unborn' | null;
-  scene: Scene | null;
-  at: number;
-}
-
-/** The steps of a script, in a world. */
-class Script {
-  constructor(
-    private readonly world: World,
-    private readonly scenes: readonly Scene[],
-  ) {}
-
-  /** Takes a step that is no expectation. Returns whether all that it names is there and loaded. */
-  take(step: Step, i: number): boolean {
-    const { world } = this;
-    if ('publish' in step)
-      return world.publish(step.publish.channel, step.publish.payload, step.publish.key, i);
-    if ('pause' in step) world.pause(step.pause, i);
-    if (!('raise' in step)) return true;
-    const { at, event, payload, activator, by } = step.raise;
-    const { instance, fault, scene, at: place } = this.name(at);
-    const isThere =
-      scene?.tableOf(place).eventAt.has(event) === true &&
-      (activator === undefined || world.assetAt.has(activator)) &&
-      (by === undefined || world.wiring.peers.length === 0 || world.wiring.peers.includes(by));
-    if (instance && isThere) {
-      world.raise(instance.address, event, payload, { activator, by }, i);
-      return true;
-    }
-    const reason = !isThere ? 'dangling' : fault === 'unborn' ? 'gone' : fault!;
-    world.write({ kind: 'refused', at: instance?.address ?? at, event, reason }, 0, i);
-    // A step at what is not born yet is sound.
-    return isThere && fault === 'unborn';
-  }
-
-  judge(expect: Expectation, i: number): { ok: boolean; broken: boolean } {
-    const named = this.name(expect.at);
-    const { instance, fault } = named;
-    const at = instance?.address ?? expect.at;
-    const { got, reason } = this.stateOf(expect, named, fault);
-    const ok = reason === null && sameValue(got!, wantedOf(expect));
-    const judged = { ...expect, ok, at, got, ...(reason === null ? {} : { reason }) };
-    this.world.write({ kind: 'expect', ...judged } as never, 0, i);
-    return { ok, broken: reason === 'dangling' || reason === 'unloaded' };
-  }
-  private stateOf(
-    expect: Expectation,
-    { instance, scene, at }: Named,
-    fault: Named['fault'],
-  ): { got: Value | null; reason: 'dangling' | 'unloaded' | 'gone' | null } {
-    const table = scene?.tableOf(at);
-    const lacks =
-      !table ||
-      ('property' in expect && !table.propertyAt.has(expect.property)) ||
-      ('action' in expect && !table.actionAt.has(expect.action));
-    if (lacks) return { got: null, reason: 'dangling' };
-    if (fault === 'unloaded') return { got: null, reason: fault };
-    const gone = !instance || instance.gone;
-    if ('gone' in expect) return { got: gone, reason: null };
-    if ('action' in expect) {
-      const number = table.decl.events.length + table.actionAt.get(expect.action)!;
-      return { got: instance?.counts[number] ?? 0, reason: null };
-    }
-    if (gone) return { got: null, reason: 'gone' };
-    return { got: 'property' in expect ? instance.get(expect.property)! : instance.isAsleep, reason: null };
-  }
-
-  private name(address: string): Named {
-    const colon = address.indexOf(':');
-    const scene = this.scenes.find((s) => s.file.scene === address.slice(0, Math.max(0, colon)));
-    const path = address.slice(colon + 1);
-    const at = scene ? placeIn(scene, path) : -1;
-    if (!scene || at < 0) return { instance: null, fault: 'dangling', scene: null, at: -1 };
-    if (!scene.loaded) return { instance: null, fault: 'unloaded', scene, at };
-    if (scene.spawned[at] === 0) return { instance: placedIn(scene, at), fault: null, scene, at };
-    const born = scene.born.get(scene.templateOver(at)) ?? [];
-    const number = /~[^/]*#(\d+)/.exec(path)?.[1];
-    const newest = (): Copy | undefined => born.findLast((c) => !c.root.gone) ?? born.at(-1);
-    const copy = number === undefined ? newest() : born[Number(number) - 1];
-    return copy
-      ? { instance: instanceIn(copy, at), fault: null, scene, at }
-      : { instance: null, fault: 'unborn', scene, at };
-  }
-
-  /** Writes what is due too late, and returns how much it is. */
-  cut(): number {
-    const { world } = this;
-    let cut = 0;
-    for (const { due, item } of world.queue.rest()) {
-      if (item.kind === 'raise' && item.special?.dropped) continue;
-      cut++;
-      const through =
-        'bound' in item && item.bound ? { owner: item.bound.owner.address, binding: item.bound.decl.id } : {};
-      const what =
-        item.kind === 'raise'
-          ? { at: item.instance.address, event: item.instance.table.decl.events[item.event].name }
-          : item.kind === 'publication'
-            ? { channel: item.channel, ...through }
-            : { ...through, at: world.whereTo(item), action: actionOf(item.bound) };
-      world.write({ kind: 'cut', due, ...what } as never, item.cause);
-    }
-    return cut;
-  }
-}
-
-function wantedOf(expect: Expectation): Value {
-  if ('property' in expect) return expect.is;
-  if ('action' in expect) return expect.times;
-  return 'asleep' in expect ? expect.asleep : expect.gone;
+  run.settle();
+  run.end(timed.filter((s) => s.last).length);
 }

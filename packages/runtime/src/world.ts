@@ -42,8 +42,6 @@ export interface Limits {
   ticks: number;
   copies: number;
   records: number;
-  /** Microseconds after which no timer ticks. */
-  until: number;
 }
 const LIMITS: Limits = {
   atOnce: 1000,
@@ -51,7 +49,6 @@ const LIMITS: Limits = {
   ticks: Infinity,
   copies: Infinity,
   records: Infinity,
-  until: Infinity,
 };
 /** Who raises something. */
 export interface RaiseOptions {
@@ -91,7 +88,8 @@ export class World {
   deliveries = 0;
   records = 0;
   readonly queue = new TimeQueue<Queued>();
-  private readonly timers = new TimeQueue<Timer>();
+  /** Null once they have ended. */
+  private timers: TimeQueue<Timer> | null = new TimeQueue<Timer>();
   /** What is due now, in the order in which it was queued. */
   private current: Queued[] = [];
   private scenes: Scene[] = [];
@@ -290,7 +288,7 @@ export class World {
   }
   /** When something is due next, in microseconds; Infinity for never. */
   get next(): number {
-    return this.current.length > 0 ? this.now : Math.min(this.queue.next, this.timers.next);
+    return this.current.length > 0 ? this.now : Math.min(this.queue.next, this.timers?.next ?? Infinity);
   }
   private get ended(): boolean {
     return this.runaway && this.limits.deliveries < Infinity;
@@ -314,7 +312,7 @@ export class World {
     this.current = [];
   }
   private tick(): void {
-    if (this.timers.next > this.now || this.runaway) return;
+    if (!this.timers || this.timers.next > this.now || this.runaway) return;
     const due = this.timers
       .take(this.now)
       .sort((a, b) => inOrder(a.instance, b.instance) || a.event - b.event);
@@ -329,8 +327,11 @@ export class World {
     }
   }
   time(timer: Timer): void {
-    const due = timer.from + timer.tick * timer.instance.table.decl.events[timer.event].every!;
-    if (due <= this.limits.until) this.timers.push(due, timer);
+    this.timers?.push(timer.from + timer.tick * timer.instance.table.decl.events[timer.event].every!, timer);
+  }
+  /** No timer ticks any more: what is under way runs out. */
+  endTimers(): void {
+    this.timers = null;
   }
   private endTotal(): void {
     if (this.runaway) return;

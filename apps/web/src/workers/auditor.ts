@@ -309,7 +309,7 @@ export class Auditor {
   }
   /** The steps that follow from a walk over a scene. */
   walk(walk: Walk): Step[] {
-    return walkSteps(this.live.context.x, walk);
+    return walkSteps(this.live.context.index, walk);
   }
   /** Who may raise an event of an instance and where it acts; null without peers, or if there is no such event. */
   delivery(at: string, event: string): DeliveryTable | null {

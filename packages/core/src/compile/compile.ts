@@ -25,15 +25,18 @@ export interface CompileOptions {
   scenes?: readonly string[];
   /** The platform's, where it has a faster one. */
   sha256?: Sha256;
+  /** The project's hash, where it is known, or does not matter. */
+  hash?: string;
 }
 
 /**
  * Compiles an expanded project into `oquel.wiring/1`. What can be resolved is resolved; what depends on the state of play
  * (`every`, keys that are read from properties) is left as it is written. Cost: linear in instances and expanded bindings.
  */
-export function compileWiring(x: Expansion, { scenes, sha256: hashOf }: CompileOptions = {}): CompiledWiring {
+export function compileWiring(x: Expansion, options: CompileOptions = {}): CompiledWiring {
+  const { scenes, sha256: hashOf } = options;
   const { project, assets } = x.index;
-  const hash = projectHash(project, hashOf);
+  const hash = options.hash ?? projectHash(project, hashOf);
   const roots = sceneInstances(x);
   const inputs: SceneInputs = {
     x,

@@ -1,4 +1,5 @@
 import {
+  expectationOf,
   expectedText,
   statesAfter,
   type Expectation,
@@ -84,15 +85,6 @@ function isCount({ what }: StateChange): boolean {
 function whatText({ what }: StateChange): string {
   if (typeof what === 'string') return what === 'born' ? 'is there' : what;
   return 'property' in what ? what.property : `did ${what.action}`;
-}
-/** The expectation that a state stays as it is now. */
-export function expectationOf({ at, what, now }: StateChange): Expectation {
-  if (what === 'asleep') return { at, asleep: now === true };
-  if (what === 'gone') return { at, gone: now === true };
-  if (what === 'born') return { at, gone: false };
-  return 'property' in what
-    ? { at, property: what.property, is: now }
-    : { at, action: what.action, times: Number(now) };
 }
 export function valueText(value: Value): string {
   if (value === true) return 'yes';

@@ -1,4 +1,5 @@
 import {
+  expectationOf,
   type Cause,
   type DeliveryTable,
   type EventDecl,
@@ -11,7 +12,7 @@ import {
 import { useEffect, useState, type ReactNode } from 'react';
 import { FieldEntry } from './field-entry.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
-import { expectationOf, valueText } from './states-panel.js';
+import { valueText } from './states-panel.js';
 import { WhoSelect } from './who-select.js';
 
 interface Props {
