@@ -63,7 +63,7 @@ test('the instructive failure is followed to its cause, and to the binding that 
     .click();
   await page.getByRole('button', { name: 'refused and lost' }).click();
   await log(page).getByText('valley-station:beacon-7: lit goes from true to false').click();
-  await expect(page.getByRole('region', { name: 'States at the cursor' })).not.toContainText('beacon-7lit');
+  await expect(page.getByRole('region', { name: 'States' })).not.toContainText('beacon-7lit');
   await page.getByRole('button', { name: 'Go to its cause' }).click();
   await expect(page.getByRole('region', { name: 'At the cursor', exact: true })).toContainText(
     'beacon-7 does dim',

@@ -42,6 +42,7 @@ export const router = createBrowserRouter([
         path: 'rehearse',
         ...lazily(async () => (await import('./views/rehearse/rehearse-view.js')).RehearseView),
       },
+      { path: 'rehearse/walk', ...lazily(async () => (await import('./views/walk/walk-view.js')).WalkView) },
       { path: 'audit', ...lazily(async () => (await import('./views/audit/audit-view.js')).AuditView) },
       { path: 'builds', ...lazily(async () => (await import('./views/builds/builds-view.js')).BuildsView) },
       {

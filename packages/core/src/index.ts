@@ -241,6 +241,7 @@ export {
   recordText,
   secondsText,
   verdictText,
+  whyNot,
 } from './rehearse/words.js';
 export {
   recordLine,
@@ -259,9 +260,18 @@ export {
   type StateChange,
 } from './rehearse/states.js';
 export { walkSteps, type Walk } from './walk/walk-steps.js';
-export { walkGround, type WalkGround, type WalkPlace } from './walk/walk-ground.js';
+export { atHand, startBeside, walkGround, type WalkGround, type WalkPlace } from './walk/walk-ground.js';
 export { Walker, type Touch } from './walk/walker.js';
-export { LiveWalk, type WalkSetting, type WalkWiring, type WayPoint } from './walk/live-walk.js';
+export {
+  LiveWalk,
+  type StepBody,
+  type WalkEnd,
+  type WalkSetting,
+  type WalkSoFar,
+  type WalkWiring,
+  type WayPoint,
+} from './walk/live-walk.js';
+export { walkersOf } from './walk/walkers.js';
 export { walkWiring } from './walk/walk-wiring.js';
 export {
   deliveryTable,
@@ -367,6 +377,7 @@ export { sourceOf, sourceOfName, sourceText } from './audit/source-of.js';
 export { isMisspelt } from './declare/misspelt.js';
 export { needsText, readNote, type Note, type NoteAsk, type NoteLine } from './declare/note.js';
 export {
+  compileSteps,
   compileWiring,
   projectHash,
   sceneFile,

@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import {
   expand,
+  finish,
   indexProject,
   LiveWalk,
   readProject,
@@ -30,7 +31,7 @@ interface Ready {
 }
 function ready(project: Project, scene = project.assets.find((a) => a.kind === 'scene')!.id): Ready {
   const x = expand(indexProject(project));
-  return { project, wiring: walkWiring(x, undefined)!, ground: walkGround(x.index, scene)! };
+  return { project, wiring: finish(walkWiring(x.index, undefined))!, ground: walkGround(x.index, scene)! };
 }
 function walkIn(project: Project, setting: Partial<WalkSetting> = {}, from?: Vec2): LiveWalk {
   const { wiring, ground } = ready(project);
@@ -188,7 +189,7 @@ describe('a walk that somebody steers', () => {
   it('a load set that is not there ends it before it begins', () => {
     const { wiring, ground } = ready(yard());
     expect(new LiveWalk(wiring, ground, { speed: 1, loadSet: 'night' }).end).toBe('load-set');
-    expect(walkWiring(expand(indexProject(yard())), 'night')).toBeNull();
+    expect(finish(walkWiring(indexProject(yard()), 'night'))).toBeNull();
   });
 });
 
@@ -240,10 +241,16 @@ function steer(walk: LiveWalk, first: Ready, r: Random): Ready {
     } else if (what === 15) walk.pause(r.chance(0.5));
     else if (what === 16)
       walk.publish(r.pick(['tension', 'weather', 'lost']), {}, r.pick([undefined, 1, 'east']));
-    else if (what === 17) walk.back(Math.floor(walk.now * (r.int(100) / 100)));
-    else if (what === 18) {
+    else if (what === 17) {
+      const aside = walk.back(Math.floor(walk.now * (r.int(100) / 100)));
+      if (r.chance(0.3)) walk.restore(aside);
+    } else if (what === 18) {
       const [change] = statesAfter(walk.records, Infinity).filter((s) => s.what === 'asleep');
-      walk.expect(change ? { at: change.at, asleep: change.now === true } : { at: 'S0:.', asleep: false });
+      const time = r.chance(0.5) ? walk.now : Math.floor(walk.now * (r.int(100) / 100));
+      walk.expect(
+        change ? { at: change.at, asleep: change.now === true } : { at: 'S0:.', asleep: false },
+        time,
+      );
     } else {
       const bindings = now.project.assets.flatMap((a) => a.bindings ?? []);
       if (bindings.length === 0) continue;

@@ -7,6 +7,7 @@ import { PathTable } from '../expand/resolve.js';
 import { sceneInstances } from '../graph/plans.js';
 import { canonicalJson } from '../project/canonical.js';
 import type { Binding, Project } from '../project/types.js';
+import { finish, type WorkStep } from '../util/steps.js';
 import { compiledAsset } from './declared.js';
 import { compileScene, type SceneInputs } from './scene.js';
 
@@ -34,6 +35,14 @@ export interface CompileOptions {
  * (`every`, keys that are read from properties) is left as it is written. Cost: linear in instances and expanded bindings.
  */
 export function compileWiring(x: Expansion, options: CompileOptions = {}): CompiledWiring {
+  return finish(compileSteps(x, options));
+}
+
+/** The same in steps: one for the project's part, one for each scene. */
+export function* compileSteps(
+  x: Expansion,
+  options: CompileOptions = {},
+): Generator<WorkStep, CompiledWiring> {
   const { scenes, sha256: hashOf } = options;
   const { project, assets } = x.index;
   const hash = options.hash ?? projectHash(project, hashOf);
@@ -47,7 +56,9 @@ export function compileWiring(x: Expansion, options: CompileOptions = {}): Compi
     holding: (project.peers?.length ?? 0) > 0 ? peerRolesOf(x) : null,
   };
   const ids = [...roots.values()].map((root) => ({ root, id: x.assetOf(root).decl.id }));
-  return {
+  const wanted = ids.filter(({ id }) => !scenes || scenes.includes(id));
+  const of = wanted.length + 1;
+  const compiled: CompiledWiring = {
     project: {
       format: FORMAT,
       hash,
@@ -76,10 +87,13 @@ export function compileWiring(x: Expansion, options: CompileOptions = {}): Compi
       strangers: strangersOf(inputs.holding),
       scenes: ids.map(({ id }) => ({ scene: id, file: sceneFile(id) })),
     },
-    scenes: ids
-      .filter(({ id }) => !scenes || scenes.includes(id))
-      .map(({ root }) => compileScene(inputs, root)),
+    scenes: [],
   };
+  for (const [i, { root, id }] of wanted.entries()) {
+    yield { doing: `compiling ${id}`, done: i + 1, of };
+    compiled.scenes.push(compileScene(inputs, root));
+  }
+  return compiled;
 }
 
 /** The SHA-256 of a project's canonical JSON. Cost: the document's length. */

@@ -76,6 +76,13 @@ export function recordText(r: TraceRecord): string {
   }
 }
 
+/** Why something did not come about; empty for what did. */
+export function whyNot(r: TraceRecord): string {
+  if (r.kind === 'refused') return REFUSED[r.reason];
+  if (r.kind === 'stopped') return STOPPED[r.reason];
+  return r.kind === 'lost' ? LOST[r.reason] : '';
+}
+
 function lostText(r: Extract<TraceRecord, { kind: 'lost' }>): string {
   if ('effect' in r) return `${r.at}: the effect ${r.effect} is lost: ${LOST[r.reason]}`;
   if ('action' in r) return `${r.at} does not do ${r.action}: ${LOST[r.reason]}`;

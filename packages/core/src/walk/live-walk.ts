@@ -37,6 +37,14 @@ export interface WayPoint {
   at: Vec2;
   inside: ReadonlySet<string>;
 }
+/** A walk as it was at some moment. */
+export interface WalkSoFar {
+  readonly steps: readonly Step[];
+  readonly way: readonly WayPoint[];
+  readonly now: number;
+}
+/** A step without its time. */
+export type StepBody = DistributiveOmit<Step, 'at'>;
 /** Why a walk cannot go on. */
 export type WalkEnd = 'runaway' | 'records' | 'steps' | 'time' | 'load-set';
 type Payload = Readonly<Record<string, Value>>;
@@ -58,7 +66,7 @@ export class LiveWalk {
   /** It stands at the ground's start, or at `from`. */
   constructor(
     private wiring: WalkWiring,
-    private ground: WalkGround,
+    public ground: WalkGround,
     public setting: WalkSetting,
     from: Vec2 = ground.start,
   ) {
@@ -124,6 +132,11 @@ export class LiveWalk {
   raise(at: string, event: string, payload: Payload = {}): void {
     this.do({ raise: this.raiseOf(at, event, payload) });
   }
+  /** Does what a step of a rehearsal does, now. */
+  perform(what: StepBody): void {
+    if ('expect' in what) this.expect(what.expect);
+    else this.do(what);
+  }
   publish(channel: string, payload: Payload = {}, key?: Value): void {
     const given = Object.keys(payload).length > 0 ? { payload } : {};
     this.do({ publish: { channel, ...(key === undefined ? {} : { key }), ...given } });
@@ -132,11 +145,18 @@ export class LiveWalk {
   pause(is: boolean): void {
     this.do({ pause: is });
   }
-  /** Expects what is so now. */
-  expect(expect: Expectation): void {
+  /** Expects something at a time that has been, or now. Cost: the walk so far, where it is not now. */
+  expect(expect: Expectation, time = this.now): void {
     if (this.end) return;
-    this.settle();
-    this.take({ at: this.now / 1e6, expect });
+    if (time >= this.now) {
+      this.settle();
+      this.take({ at: this.now / 1e6, expect });
+      return;
+    }
+    const later = this.steps.findIndex((s) => Math.round(s.at * 1e6) > time);
+    const steps = [...this.steps];
+    steps.splice(later < 0 ? steps.length : later, 0, { at: time / 1e6, expect });
+    this.again(steps, this.now);
   }
 
   /** Where it was, and in whose areas, at a time that has been. Logarithmic in the points of the way. */
@@ -157,9 +177,10 @@ export class LiveWalk {
   }
   /**
    * Goes back to a time that has been, or to the moment before it at which the walker was drawn; what came after it is
-   * forgotten. Cost: what was done until then, again.
+   * set aside, and returned. Cost: what was done until then, again.
    */
-  back(wanted: number): void {
+  back(wanted: number): WalkSoFar {
+    const aside = { steps: this.steps, way: this.way, now: this.now };
     const i = this.way.findLastIndex((p) => p.t <= Math.max(0, wanted));
     const [was, after] = [this.way[i], this.way.at(i + 1)];
     const stood = after !== undefined && same(was.at, after.at) && was.inside === after.inside;
@@ -170,6 +191,15 @@ export class LiveWalk {
       this.steps.filter((s) => Math.round(s.at * 1e6) <= t),
       t,
     );
+    this.mark();
+    return aside;
+  }
+  /** Takes up again what was set aside. Cost: the walk again. */
+  restore({ steps, way, now }: WalkSoFar): void {
+    this.way = [...way];
+    const last = way[way.length - 1];
+    this.walker.place(last.at, last.inside);
+    this.again(steps, now);
     this.mark();
   }
   /**
@@ -227,7 +257,7 @@ export class LiveWalk {
       changes.findLast(({ what }) => typeof what === 'string' || 'property' in what) ?? changes.at(-1);
     return last ? expectationOf(last) : { at: `${this.ground.scene}:.`, asleep: false };
   }
-  private raiseOf(at: string, event: string, payload: Payload): Extract<Step, { raise: object }>['raise'] {
+  raiseOf(at: string, event: string, payload: Payload): Extract<Step, { raise: object }>['raise'] {
     const { activator, by } = this.setting;
     return {
       at,
@@ -243,7 +273,7 @@ export class LiveWalk {
       this.do({ raise: this.raiseOf(address, event, {}) }, Math.min(t, until));
     }
   }
-  private do(what: DistributiveOmit<Step, 'at'>, wanted = this.now): void {
+  private do(what: StepBody, wanted = this.now): void {
     if (this.end) return;
     const t = Math.max(wanted, this.settled ? this.now + 1 : this.now);
     this.take({ at: t / 1e6, ...what } as Step);

@@ -1,5 +1,5 @@
 import { reachableFrom } from '../edit/wiring.js';
-import { boundsOf } from '../plan/area.js';
+import { areaContains, boundsOf } from '../plan/area.js';
 import type { ProjectIndex } from '../project/index-project.js';
 import type { Area, Vec2 } from '../project/types.js';
 
@@ -68,6 +68,29 @@ function middleOf(size: Vec2 | undefined, places: readonly WalkPlace[]): Vec2 {
   let [x, y] = [0, 0];
   for (const { at } of places) [x, y] = [x + at[0], y + at[1]];
   return [x / places.length, y / places.length];
+}
+
+/** Metres between the border of an area and whoever begins before it. */
+const BEFORE = 1.5;
+/** Just before the area of something, or beside it where it has none; the ground's start where it is nothing to touch. */
+export function startBeside(ground: WalkGround, path: string): Vec2 {
+  const place = ground.places.find((p) => p.path === path);
+  if (!place) return ground.start;
+  const [x, y] = place.at;
+  return [x, y + BEFORE + (place.area ? boundsOf(place.area)[1][1] : 0)];
+}
+
+/** Metres within which somebody who walks can use something that has no area. */
+const AT_HAND = 2.5;
+/** What can be used from where somebody stands, the nearest first: what has an area from within it. Linear in places. */
+export function atHand(ground: WalkGround, at: Vec2): WalkPlace[] {
+  const found: { place: WalkPlace; far: number }[] = [];
+  for (const place of ground.places) {
+    if (place.use.length === 0) continue;
+    const far = Math.hypot(place.at[0] - at[0], place.at[1] - at[1]);
+    if (far <= AT_HAND || (place.area && areaContains(place.area, place.at, at))) found.push({ place, far });
+  }
+  return found.sort((a, b) => a.far - b.far).map(({ place }) => place);
 }
 
 /** Metres from its place beyond which an area certainly does not reach. */

@@ -1,18 +1,27 @@
-import { compileWiring, type CompiledWiring } from '../compile/compile.js';
-import type { Expansion } from '../expand/expansion.js';
+import { compileSteps, type CompiledWiring } from '../compile/compile.js';
+import { expand } from '../expand/expand.js';
+import type { ProjectIndex } from '../project/index-project.js';
+import { asPart, type WorkStep } from '../util/steps.js';
 
 /** What is compiled for a walk is of this moment alone, and stands beside nothing that it could be taken for. */
 const HASH = 'walk';
 
 /**
  * The wiring of the scenes that are loaded together in a walk: those of a load set and the persistent ones, or all without
- * one. Null if the load set is not there. Cost: linear in their instances and expanded bindings.
+ * one. Null if the load set is not there. Cost: the expansion, then linear in the instances and expanded bindings of these
+ * scenes. @throws ProjectTooLarge
  */
-export function walkWiring(x: Expansion, loadSet: string | undefined): CompiledWiring | null {
-  const { project, assets } = x.index;
-  if (loadSet === undefined) return compileWiring(x, { hash: HASH });
-  const set = project.loadSets?.find((s) => s.name === loadSet);
-  if (!set) return null;
+export function* walkWiring(
+  index: ProjectIndex,
+  loadSet: string | undefined,
+): Generator<WorkStep, CompiledWiring | null> {
+  const { project, assets } = index;
+  const set = loadSet === undefined ? null : project.loadSets?.find((s) => s.name === loadSet);
+  if (set === undefined) return null;
+  yield { doing: 'expanding', done: 0, of: 4 };
+  const x = expand(index);
   const always = assets.filter(({ decl }) => decl.kind === 'scene' && decl.persistent === true);
-  return compileWiring(x, { hash: HASH, scenes: [...set.scenes, ...always.map((a) => a.decl.id)] });
+  const scenes = set && [...set.scenes, ...always.map((a) => a.decl.id)];
+  const compiling = compileSteps(x, { hash: HASH, ...(scenes ? { scenes } : {}) });
+  return yield* asPart(compiling, { done: 1, share: 3, of: 4 });
 }

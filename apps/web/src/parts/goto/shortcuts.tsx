@@ -71,6 +71,17 @@ const SHORTCUTS: readonly [string, readonly (readonly [string, string])[]][] = [
     ],
   ],
   [
+    'Walk',
+    [
+      ['T', 'in Wire and Plan: walk here, to try it'],
+      ['arrows', 'walk, while they are held down'],
+      ['click', 'on the ground: walk there; on a thing: what can happen to it'],
+      ['E', 'use what is at hand'],
+      ['Space', 'hold time, let it go on'],
+      ['. ,', 'the next thing that happens, the one before'],
+    ],
+  ],
+  [
     'Sheet',
     [
       ['↑ ↓, Page, Home, End', 'go through the list'],

@@ -1,6 +1,7 @@
 import './plan.css';
 import type { Area, Backdrop } from '@oquel/core';
 import {
+  memo,
   useCallback,
   useLayoutEffect,
   useMemo,
@@ -60,6 +61,17 @@ interface Props {
   sights?: Sights;
   /** A way over the plan, in metres. */
   way?: readonly (readonly [number, number])[];
+  /** A click on the ground; only where nothing is staged. */
+  onGround?: (at: [number, number]) => void;
+  /** What is drawn over everything else. */
+  over?: (plan: PlanSeen) => ReactNode;
+}
+/** How a plan is shown: pixels, and the way to show another part of it. */
+export interface PlanSeen {
+  view: Viewport;
+  width: number;
+  height: number;
+  show: (view: Viewport) => void;
 }
 /** A gesture under way: pixels from where it began. */
 interface Drawn {
@@ -79,7 +91,7 @@ const AROUND = 200;
 const MOST_LABELS = 500;
 
 /** A scene to scale: ground, areas, things with labels that do not collide. Wheel zooms, dragging pans, 0 shows all. */
-export function PlanDrawing({
+export const PlanDrawing = memo(function PlanDrawing({
   label,
   size,
   backdrop,
@@ -93,6 +105,8 @@ export function PlanDrawing({
   staging,
   sights,
   way = [],
+  onGround,
+  over,
 }: Props): ReactNode {
   const bounds = useMemo(
     () =>
@@ -104,9 +118,11 @@ export function PlanDrawing({
   const [drawn, setDrawn] = useState<Drawn | null>(null);
   const clicked = useRef(true);
   const svg = useRef<SVGSVGElement>(null);
-  useLayoutEffect(() => {
-    if (svg.current) svg.current.style.transform = '';
-  }, [view.x, view.y, view.scale]);
+  const top = useRef<SVGSVGElement>(null);
+  const push = useCallback((transform: string): void => {
+    for (const { current } of [svg, top]) if (current) current.style.transform = transform;
+  }, []);
+  useLayoutEffect(() => push(''), [push, view.x, view.y, view.scale]);
   const moving = drawn?.begun === true && drawn.gesture.kind === 'move' ? movedBy(drawn) : null;
 
   const byPath = useMemo(() => new Map(things.map((t) => [t.path, t])), [things]);
@@ -211,7 +227,7 @@ export function PlanDrawing({
     // The drawing itself is pushed about; it is drawn anew only when its margin is used up, and at the end.
     const far = Math.max(Math.abs(dx), Math.abs(dy)) > AROUND - 30;
     if (far) pane.show(pannedBy(drawn, dx, dy));
-    else svg.current!.style.transform = `translate(${dx}px, ${dy}px)`;
+    else push(`translate(${dx}px, ${dy}px)`);
     if (far || !drawn.begun) {
       const at = far ? { x: e.clientX, y: e.clientY, from: pannedBy(drawn, dx, dy) } : {};
       setDrawn({ ...drawn, ...at, begun });
@@ -231,6 +247,7 @@ export function PlanDrawing({
       const to = under?.dataset.path;
       if (to !== undefined && to !== drawn.gesture.path) onLink?.(drawn.gesture.path, to);
     }
+    if (drawn && !drawn.begun && drawn.ground) onGround?.(place(e));
     if (!drawn || !staging) return;
     if (!drawn.begun) {
       if (drawn.ground || staging.placing) staging.onGround(place(e));
@@ -285,119 +302,137 @@ export function PlanDrawing({
   const only = staging?.chosen.length === 1 ? things.find((t) => t.path === staging.chosen[0]) : undefined;
 
   return (
-    <div
-      className={`plan-pane ${staging?.placing ? 'placing' : ''}`}
-      ref={pane.ref}
-      style={{ position: 'absolute', inset: 0 }}
-      onKeyDown={onKeyDown}
-    >
-      <svg
-        ref={svg}
-        role="group"
-        aria-label={label}
-        onDoubleClick={(e) => {
-          const path = (e.target as Element).closest<SVGElement>('.thing')?.dataset.path;
-          if (path !== undefined) onOpen?.(path);
-        }}
-        onPointerDown={onPointerDown}
-        onPointerMove={onPointerMove}
-        onPointerUp={onPointerUp}
-        onPointerCancel={(e) => {
-          endPan(e);
-          setDrawn(null);
-        }}
+    <>
+      <div
+        className={`plan-pane ${staging?.placing ? 'placing' : ''}`}
+        ref={pane.ref}
+        style={{ position: 'absolute', inset: 0 }}
+        onKeyDown={onKeyDown}
       >
-        {width > 0 && (
-          <>
-            <PlanGround view={view} bounds={bounds} width={width} height={height} sized={size !== undefined}>
-              {backdrop && <BackdropPicture {...backdrop} view={view} />}
-            </PlanGround>
-            {ownArea && !noAreas && <AreaShape at={ORIGIN} area={ownArea} view={view} className="area own" />}
-            {(noAreas ? [] : inner.slice(0, MOST_LABELS)).map((t) => (
-              <AreaShape
-                key={`inner/${t.path}`}
-                at={moved(t)}
-                area={t.area!}
+        <svg
+          ref={svg}
+          // In pixels, not as a share of the pane: else whatever changes in the page lays all of it out anew.
+          style={width > 0 ? { width, height } : undefined}
+          role="group"
+          aria-label={label}
+          onDoubleClick={(e) => {
+            const path = (e.target as Element).closest<SVGElement>('.thing')?.dataset.path;
+            if (path !== undefined) onOpen?.(path);
+          }}
+          onPointerDown={onPointerDown}
+          onPointerMove={onPointerMove}
+          onPointerUp={onPointerUp}
+          onPointerCancel={(e) => {
+            endPan(e);
+            setDrawn(null);
+          }}
+        >
+          {width > 0 && (
+            <>
+              <PlanGround
                 view={view}
-                className="area inner"
-              />
-            ))}
-            {shown.map((t) => {
-              const area = t.depth > 1 || noAreas ? undefined : areaOf(t);
-              const chosen = looks.get(t.path)?.chosen === true;
-              return (
-                area && (
-                  <AreaShape
-                    key={t.path}
-                    at={placeOf(t)}
-                    area={area}
-                    view={view}
-                    className={`area ${chosen ? 'chosen' : ''}`}
-                  />
-                )
-              );
-            })}
-            {sights && <SightLayer sights={sights} placeOf={seenAt} width={width} height={height} />}
-            {clusters.map((c) => (
-              <ClusterDot
-                key={c.things[0].path}
-                cluster={c}
-                onOpen={() => pane.show(zoomAt(view, 2.5, c.x, c.y))}
-              />
-            ))}
-            {shown.map((t) => {
-              const [x, y] = toScreen(view, placeOf(t));
-              return (
-                <PlanThing
-                  key={t.path}
-                  thing={t}
-                  x={x}
-                  y={y}
-                  radius={radiusOf(t, mark)}
-                  look={looks.get(t.path)}
-                  label={moving?.paths.includes(t.path) ? undefined : labels.get(t.path)}
-                  onPick={pick}
+                bounds={bounds}
+                width={width}
+                height={height}
+                sized={size !== undefined}
+              >
+                {backdrop && <BackdropPicture {...backdrop} view={view} />}
+              </PlanGround>
+              {ownArea && !noAreas && (
+                <AreaShape at={ORIGIN} area={ownArea} view={view} className="area own" />
+              )}
+              {(noAreas ? [] : inner.slice(0, MOST_LABELS)).map((t) => (
+                <AreaShape
+                  key={`inner/${t.path}`}
+                  at={moved(t)}
+                  area={t.area!}
+                  view={view}
+                  className="area inner"
                 />
-              );
-            })}
-            {staging && ownArea && !only && <AreaHandles path="." at={ORIGIN} area={ownArea} view={view} />}
-            {only?.depth === 1 && areaOf(only) && !moving && (
-              <AreaHandles path={only.path} at={only.at} area={areaOf(only)!} view={view} />
-            )}
-            {drawn?.begun === true && drawn.gesture.kind === 'link' && (
-              <LinkLine drawn={drawn} pane={pane.ref} />
-            )}
-            {way.length > 0 && <Way points={way.map((p) => toScreen(view, p))} />}
-            {drawn?.begun === true && drawn.gesture.kind === 'frame' && (
-              <Frame drawn={drawn} pane={pane.ref} />
-            )}
-          </>
+              ))}
+              {shown.map((t) => {
+                const area = t.depth > 1 || noAreas ? undefined : areaOf(t);
+                const chosen = looks.get(t.path)?.chosen === true;
+                return (
+                  area && (
+                    <AreaShape
+                      key={t.path}
+                      at={placeOf(t)}
+                      area={area}
+                      view={view}
+                      className={`area ${chosen ? 'chosen' : ''}`}
+                    />
+                  )
+                );
+              })}
+              {sights && <SightLayer sights={sights} placeOf={seenAt} width={width} height={height} />}
+              {clusters.map((c) => (
+                <ClusterDot
+                  key={c.things[0].path}
+                  cluster={c}
+                  onOpen={() => pane.show(zoomAt(view, 2.5, c.x, c.y))}
+                />
+              ))}
+              {shown.map((t) => {
+                const [x, y] = toScreen(view, placeOf(t));
+                return (
+                  <PlanThing
+                    key={t.path}
+                    thing={t}
+                    x={x}
+                    y={y}
+                    radius={radiusOf(t, mark)}
+                    look={looks.get(t.path)}
+                    label={moving?.paths.includes(t.path) ? undefined : labels.get(t.path)}
+                    onPick={pick}
+                  />
+                );
+              })}
+              {staging && ownArea && !only && <AreaHandles path="." at={ORIGIN} area={ownArea} view={view} />}
+              {only?.depth === 1 && areaOf(only) && !moving && (
+                <AreaHandles path={only.path} at={only.at} area={areaOf(only)!} view={view} />
+              )}
+              {drawn?.begun === true && drawn.gesture.kind === 'link' && (
+                <LinkLine drawn={drawn} pane={pane.ref} />
+              )}
+              {way.length > 0 && <Way points={way.map((p) => toScreen(view, p))} />}
+              {drawn?.begun === true && drawn.gesture.kind === 'frame' && (
+                <Frame drawn={drawn} pane={pane.ref} />
+              )}
+            </>
+          )}
+        </svg>
+        {!pane.whole && width > 0 && (
+          <Minimap
+            bounds={bounds}
+            things={things}
+            view={view}
+            width={width}
+            height={height}
+            onShow={pane.show}
+          />
         )}
-      </svg>
-      {!pane.whole && width > 0 && (
-        <Minimap
-          bounds={bounds}
-          things={things}
-          view={view}
-          width={width}
-          height={height}
-          onShow={pane.show}
-        />
-      )}
-      <div className="tools" role="group" aria-label="Zoom">
-        <button type="button" onClick={() => pane.zoom(0.8)} aria-label="Zoom out" title="Zoom out (-)">
-          −
-        </button>
-        <button type="button" onClick={() => pane.show(null)} aria-label="Show all" title="Show all (0)">
-          ⤢
-        </button>
-        <button type="button" onClick={() => pane.zoom(1.25)} aria-label="Zoom in" title="Zoom in (+)">
-          +
-        </button>
+        <div className="tools" role="group" aria-label="Zoom">
+          <button type="button" onClick={() => pane.zoom(0.8)} aria-label="Zoom out" title="Zoom out (-)">
+            −
+          </button>
+          <button type="button" onClick={() => pane.show(null)} aria-label="Show all" title="Show all (0)">
+            ⤢
+          </button>
+          <button type="button" onClick={() => pane.zoom(1.25)} aria-label="Zoom in" title="Zoom in (+)">
+            +
+          </button>
+        </div>
       </div>
-    </div>
+      {over && width > 0 && (
+        // A picture of its own, and not in the pane: what moves does not have all the rest laid out and painted anew.
+        <svg ref={top} className="over" style={{ width, height }} aria-hidden="true">
+          {over({ view, width, height, show: pane.show })}
+        </svg>
+      )}
+    </>
   );
-}
+});
 
 const ORIGIN = [0, 0] as const;
 /** Places that show how far an area reaches. */

@@ -7,6 +7,7 @@ import { FaultLine } from '../../parts/fault-line.js';
 import { ImpactPanel } from '../../parts/impact-panel.js';
 import { PlanDrawing } from '../../parts/plan/plan-drawing.js';
 import { WidgetBoard } from '../../parts/plan/widget-board.js';
+import { WalkLink, walkHref } from '../../parts/walk-link.js';
 import { rippleHref, startAt } from '../../parts/ripple-href.js';
 import { ScopeSelect } from '../../parts/scope-select.js';
 import { useContextMenu } from '../../parts/ui/context-menu.js';
@@ -119,6 +120,7 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
       stageChoices(owner, stage, path, {
         wire: (at) => void navigate(`/p/${project}/wire?scope=${owner.decl.id}&at=${at}`),
         ripple: (at) => void navigate(rippleHref(`/p/${project}`, startAt(index, owner, at))),
+        walk: (at) => void navigate(walkHref(`/p/${project}`, owner, at)),
         place: () => palette.current?.focus(),
       }),
   );
@@ -255,6 +257,7 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
           drawing={() => document.querySelector<SVGSVGElement>('.stage .plan-pane > svg')}
         />
         <span className="grow" />
+        <WalkLink href={walkHref(`/p/${project}`, owner, chosen.length === 1 ? chosen[0] : '')} />
         <Deeds
           count={chosen.length}
           wire={chosen.length === 1 ? `/p/${project}/wire?scope=${owner.decl.id}&at=${chosen[0]}` : null}

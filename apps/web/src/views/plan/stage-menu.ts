@@ -8,6 +8,8 @@ export interface StageWays {
   wire: (path: string) => void;
   /** What follows from all that the thing says. */
   ripple: (path: string) => void;
+  /** A walk that begins beside the thing. */
+  walk: (path: string) => void;
   place: () => void;
 }
 
@@ -41,6 +43,7 @@ export function stageChoices(owner: AssetIndex, stage: Stage, path: string | nul
       [
         { label: 'Wire it', onDo: only(() => ways.wire(one!)) },
         { label: 'What follows', onDo: only(() => ways.ripple(one!)) },
+        { label: 'Walk here', keys: 'T', onDo: only(() => ways.walk(one!)) },
         { label: 'Open its definition', keys: 'double click', onDo: only(() => stage.openThing(one!)) },
         { label: 'Rename', keys: 'F2', onDo: only(stage.nameIt) },
       ],

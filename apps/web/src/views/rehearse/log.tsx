@@ -98,7 +98,9 @@ export function Log({
                 style={{ transform: `translateY(${start}px)` }}
                 onClick={() => onCursor(r.n)}
               >
-                <span className="t">{secondsText(r.t)}</span>
+                <span className="t" title={secondsText(r.t)}>
+                  {secondsText(Math.round(r.t / 1000) * 1000)}
+                </span>
                 <span className="n">{r.n}</span>
                 <span className="what">
                   {added.has(r.n) && <b className="newmark">new </b>}

@@ -1,6 +1,7 @@
 import {
   reachableFrom,
   statesAfter,
+  walkersOf,
   type Expectation,
   type ProjectIndex,
   type Rehearsal,
@@ -181,21 +182,4 @@ function looksAt(
   if (here && 'at' in here) light(here.at, { picked: true });
   if (thing !== '') looks.set(thing, { ...looks.get(thing), chosen: true });
   return looks;
-}
-
-/** Assets that areas and uses answer to, whose entry placements stand in scenes first. */
-function walkersOf(index: ProjectIndex): string[] {
-  const entries = new Set<string>();
-  const named = new Set<string>();
-  for (const { placements, events } of index.assets) {
-    for (const p of placements) if (p.entry) entries.add(p.asset);
-    for (const { cause } of events) {
-      if (!('activators' in cause)) continue;
-      for (const a of cause.activators ?? []) {
-        if (!a.startsWith('#')) named.add(a);
-        else for (const { decl } of index.assets) if (decl.tags?.includes(a.slice(1))) named.add(decl.id);
-      }
-    }
-  }
-  return [...new Set([...entries, ...named])].filter((id) => index.assetAt.has(id));
 }

@@ -1,6 +1,14 @@
 import './rehearse.css';
-import { verdictText, type Expectation, type Rehearsal, type Step, type TraceRecord } from '@oquel/core';
+import {
+  statesAfter,
+  verdictText,
+  type Expectation,
+  type Rehearsal,
+  type Step,
+  type TraceRecord,
+} from '@oquel/core';
 import { useCallback, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { Link } from 'react-router';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import type { Rehearsed } from '../../workers/auditor.js';
 import { AllPanel } from './all-panel.js';
@@ -22,7 +30,7 @@ import { useSidePanel } from '../../parts/ui/side-panel.js';
 /** The dry run: a script, what follows from it over time, and what it leaves behind. */
 export function RehearseView(): ReactNode {
   const session = useSession();
-  const { project } = useSessionState();
+  const { id, project } = useSessionState();
   const address = useRehearseAddress();
   const { shows, go } = address;
   const rehearsals = project.rehearsals ?? [];
@@ -59,6 +67,9 @@ export function RehearseView(): ReactNode {
         >
           all of them
         </button>
+        <Link className="tick" to={`/p/${id}/rehearse/walk`}>
+          Walk it
+        </Link>
       </div>
       {shows === 'all' ? (
         <AllPanel onOpen={choose} />
@@ -110,6 +121,7 @@ function OneRehearsal({
     () => new Set(rehearsal.steps.flatMap((s) => ('expect' in s ? [JSON.stringify(s.expect)] : []))),
     [rehearsal],
   );
+  const changes = useMemo(() => statesAfter(records, cursor), [records, cursor]);
   const { playing, setPlaying } = usePlaying(records, cursor, speed, toCursor);
   const here = byNumber.get(cursor);
   const at = nextTime(rehearsal);
@@ -245,7 +257,12 @@ function OneRehearsal({
                 }}
               />
             )}
-            <StatesPanel records={records} cursor={cursor} expected={expected} onExpect={expect} />
+            <StatesPanel
+              title={cursor >= last ? 'At the end' : cursor === 0 ? 'At the beginning' : 'At the cursor'}
+              changes={changes}
+              expected={expected}
+              onExpect={expect}
+            />
           </div>
         </PlanPane>
       </div>

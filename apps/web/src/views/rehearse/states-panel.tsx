@@ -1,37 +1,28 @@
-import {
-  expectationOf,
-  expectedText,
-  statesAfter,
-  type Expectation,
-  type StateChange,
-  type TraceRecord,
-  type Value,
-} from '@oquel/core';
+import { expectationOf, expectedText, type Expectation, type StateChange, type Value } from '@oquel/core';
 import { useMemo, type ReactNode } from 'react';
 
-/** What has changed since the beginning, up to the cursor; a press makes an expectation of it. */
+/** What has changed since the beginning; a press makes an expectation of it. */
 export function StatesPanel({
-  records,
-  cursor,
+  title,
+  changes,
   expected,
   onExpect,
 }: {
-  records: readonly TraceRecord[];
-  cursor: number;
+  title: string;
+  changes: readonly StateChange[];
   /** Expectations of the script, each as JSON. */
   expected: ReadonlySet<string>;
   onExpect: (expect: Expectation) => void;
 }): ReactNode {
   // Counts come last: what a thing is says more than what it has done.
-  const states = useMemo(() => {
-    const all = statesAfter(records, cursor);
-    return [...all.filter((s) => !isCount(s)), ...all.filter(isCount)];
-  }, [records, cursor]);
+  const states = useMemo(
+    () => [...changes.filter((s) => !isCount(s)), ...changes.filter(isCount)],
+    [changes],
+  );
   const shown = states.slice(0, MOST);
-  const last = records.at(-1)?.n ?? 0;
   return (
-    <section className="states" aria-label="States at the cursor">
-      <h2>{cursor >= last ? 'At the end' : cursor === 0 ? 'At the beginning' : 'At the cursor'}</h2>
+    <section className="states" aria-label="States">
+      <h2>{title}</h2>
       {states.length === 0 && <p className="soft">Nothing has changed since the start.</p>}
       {states.length > 0 && (
         <table>
@@ -89,5 +80,6 @@ function whatText({ what }: StateChange): string {
 export function valueText(value: Value): string {
   if (value === true) return 'yes';
   if (value === false) return 'no';
+  if (value === '') return 'empty';
   return typeof value === 'string' ? value : JSON.stringify(value);
 }

@@ -1,6 +1,7 @@
 import { assetAtPath, printBinding, type AssetIndex, type ProjectIndex } from '@oquel/core';
 import { copyText } from '../../parts/clipboard.js';
 import { rippleHref, startAt } from '../../parts/ripple-href.js';
+import { walkHref } from '../../parts/walk-link.js';
 import type { Choices } from '../../parts/ui/choices.js';
 
 /** What can be done in Wire with a thing on the plan. */
@@ -32,6 +33,7 @@ export function thingChoices(
           label: 'What follows',
           onDo: says ? () => to(rippleHref(base, startAt(index, owner, path))) : undefined,
         },
+        { label: 'Walk here', keys: 'T', onDo: () => to(walkHref(base, owner, path)) },
       ],
       [
         {

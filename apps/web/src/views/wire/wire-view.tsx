@@ -19,6 +19,7 @@ import { ScopeSelect } from '../../parts/scope-select.js';
 import { useContextMenu } from '../../parts/ui/context-menu.js';
 import { thingsOf } from '../../parts/plan/thing.js';
 import { useScope } from '../../parts/use-scope.js';
+import { WalkLink, walkHref } from '../../parts/walk-link.js';
 import { NothingYet } from '../../parts/nothing-yet.js';
 import { lettersOn } from '../../session/letters.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
@@ -241,6 +242,7 @@ function WireScope({
           <div className="about">
             <span className="what">{aboutSender(sender, things)}</span>
             <TakeOff owner={owner} at={at} onEdit={(c) => session.edit(c)} />
+            <WalkLink href={walkHref(`/p/${id}`, owner, at)} />
             <Link to={`/p/${id}/wire/sheet?scope=${owner.decl.id}`}>All as a sheet</Link>
           </div>
         </header>
