@@ -24,6 +24,7 @@ const PARTS = {
       env,
       [
         'apps/web',
+        'demo/play',
         'packages/runtime/test',
         'packages/core/test',
         'apps/cli/test',

@@ -12,8 +12,17 @@ const SOURCES = [
   'apps/cli/src',
   'apps/web/src',
   'apps/web/public',
+  'demo/play/src',
 ];
-const SINGLE = ['package-lock.json', 'tsconfig.base.json', 'apps/web/index.html', 'apps/web/vite.config.ts'];
+const SINGLE = [
+  'package-lock.json',
+  'tsconfig.base.json',
+  'apps/web/index.html',
+  'apps/web/vite.config.ts',
+  'demo/play/index.html',
+  'demo/play/vite.config.ts',
+  'demo/storm-over-veyra.json',
+];
 const MARK = join(ROOT, 'node_modules', '.oquel-build');
 const RESULTS = [
   'packages/runtime/dist/index.js',
@@ -21,6 +30,7 @@ const RESULTS = [
   'apps/server/dist/main.js',
   'apps/cli/dist/main.js',
   'apps/web/dist/index.html',
+  'apps/web/dist/play/index.html',
 ];
 
 /** Builds core, server, command line and web, unless nothing has changed since the last time. */
@@ -31,6 +41,8 @@ export async function build() {
   say('Building ...');
   await step('npx', ['tsc', '-b', '--force']);
   await step('npx', ['vite', 'build', '--logLevel', 'warn'], join(ROOT, 'apps/web'));
+  // Into the folder of the web application, which is emptied first.
+  await step('npx', ['vite', 'build', '--logLevel', 'warn'], join(ROOT, 'demo/play'));
   writeFileSync(MARK, now);
 }
 

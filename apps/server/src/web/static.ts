@@ -8,6 +8,8 @@ export function serveWeb(app: NestExpressApplication, folder: string): void {
     '/assets',
     express.static(join(folder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }),
   );
+  // The demo as a game has a page of its own.
+  app.use('/play', express.static(join(folder, 'play'), { maxAge: 0 }));
   const files = express.static(folder, { index: false, maxAge: 0 });
   app.use((request: Request, response: Response, next: NextFunction) => {
     // No question to the API looks for a file first.

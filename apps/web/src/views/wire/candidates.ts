@@ -128,3 +128,8 @@ export function chipsOf(all: readonly Candidate[], most = 7): Chip[] {
     .sort((a, b) => b.count - a.count || compare(a.name, b.name))
     .slice(0, most);
 }
+
+/** Whether a text could be the name of a thing. */
+export function isNewName(text: string): boolean {
+  return /^[A-Za-z][A-Za-z0-9_-]*$/.test(text.trim());
+}

@@ -1,6 +1,8 @@
 import './finder.css';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
+import { later } from '../../parts/later.js';
 import {
+  isNewName,
   candidatesElsewhere,
   chipsOf,
   EVERY,
@@ -8,9 +10,11 @@ import {
   type Candidate,
   type Order,
 } from './candidates.js';
-import { FoundList, isNewName } from './found-list.js';
 import type { FinderProps } from './finder-props.js';
 import { What } from './what.js';
+
+// It has a list of any length, which nobody sees at first.
+const FoundList = later(async () => (await import('./found-list.js')).FoundList);
 
 /** Ctrl+A chooses so many at the most: more are hardly meant. */
 const MOST_AT_ONCE = 200;

@@ -1,13 +1,8 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef, type ReactNode } from 'react';
-import type { Candidate } from './candidates.js';
+import { isNewName, type Candidate } from './candidates.js';
 
 const ROW = 28;
-
-/** Whether a text could be the name of a thing. */
-export function isNewName(text: string): boolean {
-  return /^[A-Za-z][A-Za-z0-9_-]*$/.test(text.trim());
-}
 
 /** The candidates that were found, however many they are; the one at the cursor is kept in sight. */
 export function FoundList({

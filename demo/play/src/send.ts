@@ -1,0 +1,25 @@
+/** Sends a play to a project of the Oquel that serves this page: the one in the address, or the first of the demo's name. */
+export async function send(
+  trace: string,
+  { name, hash, session }: { name: string; hash: string; session: string },
+): Promise<string> {
+  const asked = new URLSearchParams(location.search).get('project');
+  const project = asked ?? (await projectCalled(name));
+  if (project === null) return `No project called “${name}” is here. Name one in the address: ?project=ID`;
+  const query = new URLSearchParams({ session, wiring: hash });
+  const response = await fetch(`/api/projects/${project}/plays?${query.toString()}`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/x-ndjson' },
+    body: trace,
+  });
+  const answer = (await response.json()) as { message?: string };
+  if (!response.ok) return `It was not taken: ${answer.message ?? response.statusText}`;
+  return 'It is in Oquel, in Plays.';
+}
+
+async function projectCalled(name: string): Promise<string | null> {
+  const response = await fetch('/api/projects');
+  if (!response.ok) return null;
+  const projects = (await response.json()) as { id: string; name: string }[];
+  return projects.find((p) => p.name === name)?.id ?? null;
+}
