@@ -13,6 +13,7 @@ const BENCHES = {
     'opening, choosing, filtering, editing and panning with 100 thousand expanded bindings, in Chromium',
   kills:
     'server and database killed again and again under clients that edit: nothing confirmed is lost or doubled',
+  observe: 'judging ten million records of play on the command line, in bounded memory: [RECORDS]',
   pressure:
     'very long edits, very many audits, a very large import, very many windows, and whether the server answers meanwhile',
   rehearse: 'a dry run of a million deliveries',

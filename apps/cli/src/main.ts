@@ -7,6 +7,7 @@ import { conformanceCommand } from './conformance-command.js';
 import { convertCommand } from './convert-command.js';
 import { graphCommand } from './graph-command.js';
 import { mergeCommand } from './merge-command.js';
+import { observeCommand } from './observe-command.js';
 import { UsageError } from './paths.js';
 import { namesCommand } from './names-command.js';
 import { rehearseCommand } from './rehearse-command.js';
@@ -37,6 +38,7 @@ export async function main(args: readonly string[], streams: Streams = CONSOLE):
     .addCommand(graphCommand(streams))
     .addCommand(mergeCommand(streams, (exit) => (code = exit)))
     .addCommand(namesCommand(streams))
+    .addCommand(observeCommand(streams, (exit) => (code = exit)))
     .addCommand(rehearseCommand(streams, (exit) => (code = exit)))
     .addCommand(schemaCommand(streams));
   for (const command of program.commands) command.exitOverride().copyInheritedSettings(program);

@@ -271,6 +271,13 @@ export {
   type WalkWiring,
   type WayPoint,
 } from './walk/live-walk.js';
+export { PlayObserver, TOLERANCE, type ObserverOptions } from './plays/observer.js';
+export { LineSplitter } from './plays/line-splitter.js';
+export { playText } from './plays/words.js';
+export { playLcov } from './plays/lcov.js';
+export { readPlayLine, type PlayLine, type PlayRecord } from './plays/record-line.js';
+export type { PlayReport } from './plays/play-report.js';
+export { scenesLoadedWith } from './project/load-sets.js';
 export { walkersOf } from './walk/walkers.js';
 export { walkWiring } from './walk/walk-wiring.js';
 export {

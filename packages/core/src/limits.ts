@@ -61,4 +61,19 @@ export const LIMITS = {
     /** Microseconds of the game's time. */
     time: 2 * 3600 * 1_000_000,
   },
+  plays: {
+    /** Characters of a line of a trace. */
+    line: 100_000,
+    /** Things that one instance should do and that are waited for. */
+    pendingAt: 500,
+    /** Sessions that are followed side by side: one more ends the one that was silent longest. */
+    open: 64,
+    /** Different things of one kind that are told, broken lines that are named, and sessions that become rehearsals. */
+    told: 2_000,
+    brokenLines: 100,
+    rehearsals: 20,
+    /** Names of sessions that are remembered, and expanded bindings whose counts are listed. */
+    sessions: 100_000,
+    bindings: 200_000,
+  },
 } as const;

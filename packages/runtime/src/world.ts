@@ -32,6 +32,11 @@ export interface Game {
   /** Whether the effects of an asset's actions are left to the game. */
   ownEffects?: (asset: string) => boolean;
   limits?: Partial<Limits>;
+  /**
+   * What is to come is handed out, with when it is due, instead of being done: for whoever follows a game that has done it
+   * elsewhere, and does it here by {@link World.do} when it has happened there. Timers do not tick then.
+   */
+  later?: (item: Queued, due: number) => void;
 }
 /** What would be a runaway. What is due at the instant of one is dropped, and the world goes on. */
 export interface Limits {
@@ -149,7 +154,8 @@ export class World {
         if (hasStarts && !placedIn(scene, i).isAsleep) starts.push(...this.life.start(placedIn(scene, i), 0));
       }
     }
-    for (const start of starts) this.takeRaise(start);
+    if (this.game.later) this.queueNow(...starts);
+    else for (const start of starts) this.takeRaise(start);
   }
   /** Makes a scene's file ready, so that {@link load} has less to do. */
   prepare(file: WiringScene): Scene {
@@ -223,6 +229,17 @@ export class World {
   destroy(address: string): void {
     const instance = this.instance(address);
     if (instance) this.life.destroy(instance, 0);
+  }
+  /** An action that other code performs: its effects follow. Returns whether there is such an action. */
+  act(address: string, action: string, args: Values = NONE): boolean {
+    const instance = this.instance(address);
+    const number = instance?.table.actionAt.get(action);
+    if (!instance || number === undefined || instance.gone) return false;
+    const { actions, events } = instance.table.decl;
+    const times = ++instance.counts[events.length + number];
+    const { effects } = actions[number];
+    if (effects) performEffects(this, instance, actions[number], args, times, 0);
+    return true;
   }
   setAsleep(address: string, asleep: boolean): void {
     const instance = this.instance(address);
@@ -306,7 +323,7 @@ export class World {
     this.tick();
     const { current, limits } = this;
     for (let i = 0; i < current.length && !this.runaway; i++) {
-      this.take(current[i]);
+      this.do(current[i]);
       if (this.life.copies > limits.copies || this.records > limits.records) this.endTotal();
     }
     this.current = [];
@@ -327,7 +344,11 @@ export class World {
     }
   }
   time(timer: Timer): void {
-    this.timers?.push(timer.from + timer.tick * timer.instance.table.decl.events[timer.event].every!, timer);
+    if (!this.game.later)
+      this.timers?.push(
+        timer.from + timer.tick * timer.instance.table.decl.events[timer.event].every!,
+        timer,
+      );
   }
   /** No timer ticks any more: what is under way runs out. */
   endTimers(): void {
@@ -357,7 +378,8 @@ export class World {
     this.watch.record(cause, instance, action);
     return ++this.records;
   }
-  private take(item: Queued): void {
+  /** Does what is due. */
+  do(item: Queued): void {
     if (item.kind === 'delivery') this.takeDelivery(item);
     else if (item.kind === 'publication') this.takePublication(item);
     else {
@@ -368,10 +390,12 @@ export class World {
     }
   }
   queueNow(...raises: Raise[]): void {
-    for (const raise of raises) this.current.push(raise);
+    for (const raise of raises) this.enqueue(raise, 0);
   }
   private enqueue(item: Queued, delay: number): void {
-    if (delay === 0) this.current.push(item);
+    const { later } = this.game;
+    if (later) later(item, this.now + delay);
+    else if (delay === 0) this.current.push(item);
     else this.queue.push(this.now + delay, item);
   }
 
@@ -403,7 +427,11 @@ export class World {
     for (const bound of this.bound.on(instance, event))
       this.serve(raise, bound, bound.towards(instance), n, audience);
   }
-  private refusal({ instance, event, special }: Raise, by: number): RefusalReason | null {
+  /** Why a raise would be refused now; `by`: the number of its peer. */
+  refusal(
+    { instance, event, special }: Raise,
+    by = special?.by ?? (this.wiring.peers.length > 0 ? instance.peersOf.authority : -1),
+  ): RefusalReason | null {
     const decl = instance.table.decl.events[event];
     if (!instance.scene.loaded) return 'unloaded';
     if (instance.gone && !special?.stood) return 'gone';
@@ -563,7 +591,8 @@ export class World {
     if (to.at.includes(':')) return to.at;
     return to.at === '.' ? owner.address : under(owner.address, to.at);
   }
-  private loss({ instance, bound, action, audience }: Delivery): LossReason | null {
+  /** Why a delivery would be lost now. */
+  loss({ instance, bound, action, audience }: Delivery): LossReason | null {
     const { sceneNamed } = bound;
     if (sceneNamed !== null && !this.sceneCalled(sceneNamed)) {
       if (this.wiring.scenes.some((s) => s.scene === sceneNamed)) return 'unloaded';

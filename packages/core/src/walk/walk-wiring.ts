@@ -1,6 +1,7 @@
 import { compileSteps, type CompiledWiring } from '../compile/compile.js';
 import { expand } from '../expand/expand.js';
 import type { ProjectIndex } from '../project/index-project.js';
+import { scenesLoadedWith } from '../project/load-sets.js';
 import { asPart, type WorkStep } from '../util/steps.js';
 
 /** What is compiled for a walk is of this moment alone, and stands beside nothing that it could be taken for. */
@@ -15,13 +16,10 @@ export function* walkWiring(
   index: ProjectIndex,
   loadSet: string | undefined,
 ): Generator<WorkStep, CompiledWiring | null> {
-  const { project, assets } = index;
-  const set = loadSet === undefined ? null : project.loadSets?.find((s) => s.name === loadSet);
-  if (set === undefined) return null;
+  const scenes = loadSet === undefined ? undefined : scenesLoadedWith(index.project, loadSet);
+  if (scenes === null) return null;
   yield { doing: 'expanding', done: 0, of: 4 };
   const x = expand(index);
-  const always = assets.filter(({ decl }) => decl.kind === 'scene' && decl.persistent === true);
-  const scenes = set && [...set.scenes, ...always.map((a) => a.decl.id)];
   const compiling = compileSteps(x, { hash: HASH, ...(scenes ? { scenes } : {}) });
   return yield* asPart(compiling, { done: 1, share: 3, of: 4 });
 }

@@ -1,0 +1,359 @@
+import { describe, expect, it } from '@jest/globals';
+import { createWorld, type World, type WorldRecord } from '@oquel/runtime';
+import {
+  compileWiring,
+  expand,
+  indexProject,
+  LineSplitter,
+  PlayObserver,
+  readPlayLine,
+  readProject,
+  rehearse,
+  traceText,
+  type CompiledWiring,
+  type PlayReport,
+  type Project,
+} from '../src/index.js';
+import { projectOf } from './naive-rehearsal/project-of.js';
+import { randomScript } from './naive-rehearsal/script.js';
+import { Random, seeds } from './random.js';
+
+function compiledOf(project: Project): CompiledWiring {
+  return compileWiring(expand(indexProject(project)));
+}
+function observed(compiled: CompiledWiring, lines: readonly string[]): PlayReport {
+  const observer = new PlayObserver(compiled);
+  lines.forEach((line, i) => observer.take(line, 'play', i + 1));
+  observer.end();
+  return observer.report();
+}
+/** All that is told, without how often and where. */
+function told({ unknown, unexplained, missing, doubled, order, despite }: PlayReport): object {
+  const bare = (list: readonly object[]): object[] =>
+    list.map((entry) => {
+      const { count: _c, sessions: _s, first: _f, ...what } = entry as Record<string, unknown>;
+      return what;
+    });
+  return {
+    unknown: bare(unknown),
+    unexplained: bare(unexplained),
+    missing: bare(missing),
+    doubled: bare(doubled),
+    order: bare(order),
+    despite: bare(despite),
+  };
+}
+const NOTHING = { unknown: [], unexplained: [], missing: [], doubled: [], order: [], despite: [] };
+
+describe('a play that was written by a runtime', () => {
+  it.each(Array.from({ length: seeds(8) }, (_, i) => i))(
+    'has nothing told of it, whatever happened in it: batch %i',
+    (batch) => {
+      let served = 0;
+      for (let seed = batch * 50; seed < batch * 50 + 50; seed++) {
+        const project = projectOf(seed);
+        const x = expand(indexProject(project));
+        if (x.count > 400) continue;
+        const rehearsal = randomScript(new Random(seed + 7_000_000), project);
+        delete rehearsal.loadSet;
+        const lines: string[] = [];
+        rehearse(x, [rehearsal], (l) => 'n' in l && lines.push(traceText(l)));
+        const report = observed(compileWiring(x), lines);
+        expect({ seed, ...told(report) }).toEqual({ seed, ...NOTHING });
+        expect(report.broken.count).toBe(0);
+        served += report.coverage.served;
+      }
+      expect(served).toBeGreaterThan(30);
+    },
+  );
+});
+
+/** What is wrong with a runtime, or with the code around it. */
+type Fault = 'dropped' | 'doubled' | 'reversed' | 'other code';
+interface Inner {
+  deliver: (bound: { decl: { id: string }; owner: { address: string } }, ...rest: unknown[]) => void;
+  selector: { receivers: (bound: unknown, reader: unknown) => readonly unknown[] | null };
+  bound: { on: (instance: { address: string }, event: number) => readonly unknown[] };
+}
+
+/** Plays at random with a runtime that has a fault, and says what was done wrong at least once. */
+function playBadly(
+  compiled: CompiledWiring,
+  seed: number,
+  fault: Fault,
+): { lines: string[]; wrong: ReadonlySet<string> } {
+  const r = new Random(seed);
+  const records: WorldRecord[] = [];
+  const wrong = new Set<string>();
+  const world: World = createWorld(compiled.project, { record: (record) => records.push({ ...record }) });
+  const inner = world as unknown as Inner;
+  const rows = compiled.scenes.flatMap((s) => s.bindings.owner.map((owner, i) => ({ s, owner, i })));
+  const chosen = r.pick(rows);
+  const { decl, owner } = {
+    decl: compiled.project.assets[chosen.s.asset[chosen.owner]].bindings[chosen.s.bindings.binding[chosen.i]],
+    owner: chosen.owner,
+  };
+  const isIt = (bound: { decl: { id: string } }): boolean =>
+    bound.decl === (decl as unknown) && (bound as { owner?: { at: number } }).owner?.at === owner;
+  const deliver = inner.deliver.bind(world);
+  // What selects nothing does nothing, however often.
+  const reaches = (bound: { owner: unknown }): boolean =>
+    inner.selector.receivers(bound, bound.owner)?.length !== 0;
+  if (fault === 'dropped' || fault === 'doubled') {
+    inner.deliver = (bound, ...rest) => {
+      if (!isIt(bound)) return deliver(bound, ...rest);
+      if (reaches(bound)) wrong.add(`${bound.owner.address} ${bound.decl.id}`);
+      if (fault === 'dropped') return;
+      deliver(bound, ...rest);
+      deliver(bound, ...rest);
+    };
+  }
+  if (fault === 'reversed') {
+    const on = inner.bound.on.bind(inner.bound);
+    inner.bound.on = (instance, event) => {
+      const list = on(instance, event);
+      return list.length < 2 ? list : [...list].reverse();
+    };
+  }
+  world.load(...compiled.scenes);
+  const addresses = compiled.scenes.flatMap((s) => s.name.map((_, i) => ({ s, i })));
+  for (let step = 0; step < 14 && !world.runaway; step++) {
+    world.advance(r.pick([0.25, 0.5, 1]));
+    const { s, i } = r.pick(addresses);
+    const asset = compiled.project.assets[s.asset[i]];
+    const names: string[] = [];
+    for (let at = i; at > 0; at = s.parent[at]) names.push(s.name[at]);
+    const at = `${s.scene}:${names.reverse().join('/') || '.'}`;
+    if (asset.events.length > 0) world.raise(at, r.pick(asset.events).name);
+    if (fault === 'other code' && r.chance(0.3) && asset.actions.length > 0) {
+      const instance = world.instance(at);
+      const { name } = r.pick(asset.actions);
+      if (!instance || instance.gone) continue;
+      records.push({
+        kind: 'performed',
+        at: instance.address,
+        action: name,
+        args: {},
+        times: 1,
+        owner: undefined as never,
+        binding: undefined as never,
+        n: records.length + 1,
+        t: world.now,
+        cause: 0,
+      });
+      wrong.add(`${instance.address} ${name}`);
+      world.act(instance.address, name);
+    }
+  }
+  world.advance(70);
+  return { lines: records.map((record) => JSON.stringify(record)), wrong };
+}
+
+describe('what a broken runtime has done is found and named, and nothing else said', () => {
+  const faults: [Fault, keyof typeof NOTHING][] = [
+    ['dropped', 'missing'],
+    ['doubled', 'doubled'],
+    ['reversed', 'order'],
+    ['other code', 'unexplained'],
+  ];
+  it.each(faults)('%s', (fault, list) => {
+    let found = 0;
+    for (let seed = 0; seed < seeds(200); seed++) {
+      const project = projectOf(seed);
+      if (expand(indexProject(project)).count > 200) continue;
+      const compiled = compiledOf(project);
+      if (compiled.scenes.every((s) => s.bindings.owner.length === 0)) continue;
+      const { lines, wrong } = playBadly(compiled, seed + 21_000_000, fault);
+      if (lines.some((l) => l.includes('"runaway"'))) continue;
+      const said = told(observed(compiled, lines)) as Record<string, Record<string, unknown>[]>;
+      const others = { ...said, [list]: [] };
+      expect({ seed, ...others }).toEqual({ seed, ...NOTHING });
+      if (fault === 'dropped' || fault === 'doubled') {
+        for (const { owner, binding } of said[list])
+          expect(wrong).toContain(`${String(owner)} ${String(binding)}`);
+      }
+      if (fault === 'other code') {
+        for (const { at, action } of said[list]) expect(wrong).toContain(`${String(at)} ${String(action)}`);
+        expect({ seed, n: said[list].length }).toEqual({ seed, n: wrong.size });
+      }
+      found += said[list].length;
+      if (fault !== 'reversed' && wrong.size > 0)
+        expect({ seed, n: said[list].length }).not.toEqual({ seed, n: 0 });
+    }
+    expect(found).toBeGreaterThan(10);
+  });
+});
+
+const bell = readProject({
+  format: 'oquel.project/1',
+  name: 'Bell',
+  channels: [{ name: 'alarm' }],
+  assets: [
+    {
+      id: 'quay',
+      kind: 'scene',
+      placements: [
+        { id: 'bell', asset: 'Bell' },
+        { id: 'gate', asset: 'Gate' },
+      ],
+      bindings: [
+        {
+          id: 'opens',
+          from: { at: 'bell', event: 'onRung' },
+          to: { at: 'gate', action: 'open' },
+          delay: 0.5,
+        },
+        { id: 'tells', from: { at: 'bell', event: 'onRung' }, to: { channel: 'alarm' } },
+        { id: 'hears', from: { channel: 'alarm' }, to: { at: 'gate', action: 'shake' } },
+      ],
+    },
+    { id: 'Bell', kind: 'prefab', events: [{ name: 'onRung', cause: { type: 'use' } }] },
+    { id: 'Gate', kind: 'prefab', actions: [{ name: 'open' }, { name: 'shake' }] },
+  ],
+}).project;
+const rung = { kind: 'raise', at: 'quay:bell', event: 'onRung' };
+
+describe('lines of what comes in pieces', () => {
+  it('are the same wherever it is cut, and what is too long is one broken line', () => {
+    const text = `a\n\nbc\r\n${'x'.repeat(250_000)}\nlast`;
+    const r = new Random(5);
+    for (let round = 0; round < 20; round++) {
+      const lines: [string, number][] = [];
+      const split = new LineSplitter((line, n) => lines.push([line, n]));
+      for (let at = 0; at < text.length;) {
+        const next = at + 1 + r.int(round < 10 ? 5 : 90_000);
+        split.push(text.slice(at, next));
+        at = next;
+      }
+      split.end();
+      expect(lines.map(([line, n]) => [line.length > 10 ? 'long' : line.trim(), n])).toEqual([
+        ['a', 1],
+        ['', 2],
+        ['bc', 3],
+        ['long', 4],
+        ['last', 5],
+      ]);
+      expect(lines[3][0].length).toBeLessThan(110_000);
+      expect(readPlayLine(lines[3][0])).toContain('is longer than');
+    }
+  });
+});
+
+describe('a play that a game of its own code has written', () => {
+  const compiled = compiledOf(bell);
+  const of = (...records: object[]): PlayReport =>
+    observed(
+      compiled,
+      records.map((r) => JSON.stringify(r)),
+    );
+  const cases: [string, object[], object][] = [
+    [
+      'frames are not exact, and channels are not written',
+      [
+        { ...rung, t: 1_000_000 },
+        { kind: 'performed', at: 'quay:gate', action: 'shake', t: 1_016_000 },
+        { kind: 'performed', at: 'quay:gate', action: 'open', t: 1_633_000 },
+        { ...rung, t: 9_000_000 },
+      ],
+      {},
+    ],
+    [
+      'what did not come is told when it is too late for it',
+      [
+        { ...rung, t: 1_000_000 },
+        { kind: 'performed', at: 'quay:gate', action: 'shake', t: 1_000_000 },
+        { ...rung, t: 2_000_000 },
+      ],
+      { missing: [{ owner: 'quay:.', binding: 'opens', at: 'quay:gate', action: 'open' }] },
+    ],
+    [
+      'what other code does is offered with the raise before it',
+      [
+        { ...rung, t: 1_000_000 },
+        { kind: 'performed', at: 'quay:gate', action: 'shake', t: 1_000_000 },
+        { kind: 'performed', at: 'quay:gate', action: 'shake', t: 1_100_000 },
+      ],
+      { unexplained: [{ at: 'quay:gate', action: 'shake', after: { at: 'quay:bell', event: 'onRung' } }] },
+    ],
+    [
+      'names that the project does not know',
+      [
+        { kind: 'raise', at: 'quay:bell', event: 'onStruck', t: 1 },
+        { kind: 'raise', at: 'quay:buoy', event: 'onRung', t: 2 },
+        { kind: 'performed', at: 'quay:gate', action: 'fall', t: 3 },
+        { kind: 'publication', channel: 'fog', t: 4 },
+      ],
+      {
+        unknown: [
+          { what: 'event', name: 'quay:bell onStruck' },
+          { what: 'event', name: 'quay:buoy onRung' },
+          { what: 'action', name: 'quay:gate fall' },
+          { what: 'channel', name: 'fog' },
+        ],
+      },
+    ],
+    [
+      'without times only the order counts',
+      [rung, { kind: 'performed', at: 'quay:gate', action: 'open' }],
+      { missing: [{ owner: 'quay:.', binding: 'hears', at: 'quay:gate', action: 'shake' }] },
+    ],
+  ];
+  it.each(cases)('%s', (_name, records, expected) => {
+    expect(told(of(...records))).toEqual({ ...NOTHING, ...expected });
+  });
+
+  it('counts sessions apart, however their lines are mixed, also as CloudEvents', () => {
+    const event = (source: string, data: object): string =>
+      JSON.stringify({ specversion: '1.0', id: '1', type: 'game.record', source, data });
+    const lines = [0, 1, 2].flatMap((i) => [
+      event('one', { ...rung, t: i * 1e6 }),
+      event('two', { ...rung, t: i * 1e6 }),
+      event('one', { kind: 'performed', at: 'quay:gate', action: 'open', t: i * 1e6 + 500_000 }),
+      event('two', { kind: 'performed', at: 'quay:gate', action: 'open', t: i * 1e6 + 500_000 }),
+    ]);
+    const report = observed(compiled, lines);
+    expect(report).toMatchObject({ sessions: 2, records: 12, seconds: 5, unexplained: [] });
+    expect(report.coverage).toEqual({
+      served: 1,
+      of: 3,
+      bindings: [{ owner: 'quay:.', binding: 'opens', count: 6, sessions: 2 }],
+    });
+    expect(report.raised).toEqual([{ at: 'quay:bell', event: 'onRung', count: 6, sessions: 2 }]);
+    expect(report.missing).toMatchObject([{ binding: 'hears', count: 6, sessions: 2 }]);
+    expect(report.rehearsals.map((r) => [r.name, r.steps.length])).toEqual([
+      ['Play one', 3],
+      ['Play two', 3],
+    ]);
+  });
+
+  const broken: [string, string][] = [
+    ['{"kind":"raise"', 'is not JSON'],
+    ['[1]', 'is not an object'],
+    ['{"at":"quay:bell"}', 'has no kind'],
+    ['{"kind":"raise","at":"quay:bell"}', 'is a raise without event'],
+    ['{"kind":"raise","at":"quay:bell","event":"onRung","t":1.5}', 'has a t that is not whole microseconds'],
+    ['{"kind":"raise","at":"quay:bell","event":"onRung","payload":[]}', 'has payload that are no object'],
+    ['{"specversion":"0.3","source":"x","data":{}}', 'is a CloudEvents event of another version than 1.0'],
+    ['{"specversion":"1.0","data":{}}', 'is a CloudEvents event without a source'],
+    ['{"specversion":"1.0","source":"x"}', 'is a CloudEvents event whose data is no record'],
+    [`"${'x'.repeat(200_000)}"`, 'is longer than 100000 characters'],
+  ];
+  it.each(broken)('a broken line is counted and named, and the rest is taken: %.40s', (line, why) => {
+    const report = observed(compiled, [
+      '',
+      JSON.stringify({ ...rung, t: 0 }),
+      line,
+      JSON.stringify({ ...rung, t: 1 }),
+    ]);
+    expect(report.records).toBe(2);
+    expect(report.broken.count).toBe(1);
+    expect(report.broken.lines[0]).toMatchObject({ source: 'play', line: 3 });
+    expect(report.broken.lines[0].why).toContain(why);
+  });
+  it('more sessions than are followed side by side are all counted', () => {
+    const observer = new PlayObserver(compiled);
+    for (let i = 0; i < 200; i++) observer.take(JSON.stringify({ ...rung, t: 0 }), `s${i}`, 1);
+    observer.end();
+    expect(observer.report()).toMatchObject({ sessions: 200, records: 200 });
+  });
+});
