@@ -25,6 +25,8 @@ import { Notices } from './database/notices.js';
 import { Presence } from './live/presence.js';
 import { PicturesController } from './pictures/pictures.controller.js';
 import { PicturesService } from './pictures/pictures.service.js';
+import { PlaysController } from './plays/plays.controller.js';
+import { PlaysService } from './plays/plays.service.js';
 import { ProjectImport } from './projects/project.import.js';
 import { ProjectList } from './projects/project-list.js';
 import { ProjectStates } from './projects/project-states.js';
@@ -61,6 +63,7 @@ export class AppModule {
         ExchangeController,
         LiveController,
         PicturesController,
+        PlaysController,
         HealthController,
       ],
       providers: [
@@ -81,6 +84,7 @@ export class AppModule {
         BuildsService,
         Notices,
         PicturesService,
+        PlaysService,
         Presence,
         LiveService,
       ],

@@ -79,5 +79,17 @@ export const LIMITS = {
     gone: 30_000,
     quiet: 5_000,
   },
+  plays: {
+    /** Bytes of one sending, how long it may take, and how many are judged at a time. */
+    body: 4 * 1024 * MiB,
+    time: 30 * 60_000,
+    atOnce: 2,
+    /** Pieces of a sending that wait for the thread that judges it. */
+    ahead: 8,
+    /** Plays that a project keeps: the oldest goes first. */
+    kept: 500,
+    /** Text of one report. */
+    report: 16 * MiB,
+  },
   rate: { window: 10_000, requests: 5_000 },
 } as const;

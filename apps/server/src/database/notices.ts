@@ -8,7 +8,8 @@ import type { Reader } from './database.js';
 
 /** Something that happened to a project, in this server process or in another one on the same database. */
 export type Notice =
-  { what: 'version'; project: string; version: number } | { what: 'presence' | 'builds'; project: string };
+  | { what: 'version'; project: string; version: number }
+  | { what: 'presence' | 'builds' | 'plays'; project: string };
 const CHANNEL = 'oquel';
 const AGAIN_MS = 500;
 
@@ -98,7 +99,7 @@ function readNotice(payload: string | undefined): Notice | null {
     const notice = JSON.parse(payload ?? '') as Notice;
     if (typeof notice.project !== 'string') return null;
     if (notice.what === 'version') return Number.isInteger(notice.version) ? notice : null;
-    return notice.what === 'presence' || notice.what === 'builds' ? notice : null;
+    return ['presence', 'builds', 'plays'].includes(notice.what) ? notice : null;
   } catch {
     return null;
   }

@@ -80,6 +80,17 @@ export interface Tables {
     at: Generated<Date>;
     bytes: Buffer;
   };
+  plays: {
+    id: string;
+    project_id: string;
+    at: Generated<Date>;
+    name: string;
+    /** What a list of plays shows. */
+    figures: Json;
+    report: Json;
+  };
+  /** Who may send plays; a token is kept as its hash. */
+  play_tokens: { project_id: string; hash: string; at: Generated<Date> };
   presence: {
     project_id: string;
     /** One window. */

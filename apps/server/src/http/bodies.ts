@@ -8,6 +8,8 @@ import { badRequest, busy, ProblemError } from './problem.js';
 const DOCUMENT = /^\/api\/projects(\/[^/]+\/(replace|declarations|builds\/import))?\/?$/;
 /** Where a picture is sent. */
 const PICTURE = /^\/api\/projects\/[^/]+\/pictures\/?$/;
+/** Where plays are sent: they are read while they come in. */
+const PLAYS = /^\/api\/projects\/[^/]+\/plays\/?$/;
 /** Where changes are sent, which may be many. */
 const EDITS = /^\/api\/projects\/[^/]+\/edits\/?$/;
 
@@ -22,8 +24,12 @@ export function bodyParsers(): RequestHandler[] {
   const picture = express.raw({ type, limit: LIMITS.body.picture });
   const turns = new Turns();
   return [
-    (request, response, next) => void turns.take(request, response).then(() => next(), next),
     (request, response, next) => {
+      if (isStreamed(request)) next();
+      else void turns.take(request, response).then(() => next(), next);
+    },
+    (request, response, next) => {
+      if (isStreamed(request)) return next();
       const isDocument = /^(POST|PUT)$/.test(request.method) && DOCUMENT.test(request.path);
       const isPicture = request.method === 'POST' && PICTURE.test(request.path);
       const stays = isDocument || isPicture || EDITS.test(request.path);
@@ -40,6 +46,9 @@ export function bodyParsers(): RequestHandler[] {
   ];
 }
 
+function isStreamed({ method, path }: Request): boolean {
+  return method === 'POST' && PLAYS.test(path);
+}
 export function isLarge(body: unknown): body is Buffer {
   return Buffer.isBuffer(body) && body.length > LIMITS.body.large;
 }

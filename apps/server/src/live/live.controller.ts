@@ -25,7 +25,7 @@ export class LiveController {
   @Sse()
   @ApiOperation({
     summary:
-      'Events of several projects, as server-sent events: version, presence, builds; gone for one that does not exist',
+      'Events of several projects, as server-sent events: version, presence, builds, plays; gone for one that does not exist',
   })
   @ApiOkResponse({ description: 'text/event-stream' })
   stream(@Query() dto: LiveDto): Promise<Observable<MessageEvent>> {

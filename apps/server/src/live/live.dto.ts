@@ -59,7 +59,7 @@ export class WindowsDto {
   @Type(() => WindowDto)
   windows: WindowDto[];
 }
-/** Data of the events: `version`, `presence`, `builds` and `gone`, each of one project. */
+/** Data of the events: `version`, `presence`, `builds`, `plays` and `gone`, each of one project. */
 export class VersionEventDto {
   @ApiProperty({ format: 'uuid' }) project: string;
   @ApiProperty() version: number;

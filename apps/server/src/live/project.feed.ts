@@ -35,12 +35,13 @@ export class ProjectFeed {
   take(notice: Notice): void {
     if (notice.what === 'version')
       this.told.next({ type: 'version', data: { project: this.project, version: notice.version } });
-    else if (notice.what === 'builds') this.told.next({ type: 'builds', data: { project: this.project } });
+    else if (notice.what === 'builds' || notice.what === 'plays')
+      this.told.next({ type: notice.what, data: { project: this.project } });
     else this.presenceChanged();
   }
   /** Anything may have happened. */
   async refresh(): Promise<void> {
-    this.told.next({ type: 'builds', data: { project: this.project } });
+    for (const type of ['builds', 'plays']) this.told.next({ type, data: { project: this.project } });
     this.presenceChanged();
     try {
       this.told.next({ type: 'version', data: { project: this.project, version: await this.version() } });

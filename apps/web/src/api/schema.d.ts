@@ -317,7 +317,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Events of several projects, as server-sent events: version, presence, builds; gone for one that does not exist */
+        /** Events of several projects, as server-sent events: version, presence, builds, plays; gone for one that does not exist */
         get: operations["LiveController_stream"];
         put?: never;
         post?: never;
@@ -373,6 +373,60 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/plays": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What running games have sent, the newest first */
+        get: operations["PlaysController_list"];
+        put?: never;
+        /** Send what a running game has written; it is judged while it comes in */
+        post: operations["PlaysController_take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/plays/token": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether there is a token, and since when */
+        get: operations["PlaysController_tokenState"];
+        put?: never;
+        /** A new token to send plays with; the one before holds no longer */
+        post: operations["PlaysController_newToken"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/plays/{play}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a play shows */
+        get: operations["PlaysController_report"];
+        put?: never;
+        post?: never;
+        /** Remove a play */
+        delete: operations["PlaysController_remove"];
         options?: never;
         head?: never;
         patch?: never;
@@ -700,6 +754,41 @@ export interface components {
              * @example 0a0a0a0a0a0a0a0a0a0a0a0a0a0a0a0a.png
              */
             name: string;
+        };
+        PlayFiguresDto: {
+            sessions: number;
+            records: number;
+            /** @description Of all sessions together. */
+            seconds: number;
+            /** @description Lines that could not be read. */
+            broken: number;
+            /** @description Expanded bindings that have served. */
+            served: number;
+            /** @description Expanded bindings in all. */
+            of: number;
+            /** @description What did not follow, came twice, or in another order. */
+            wrong: number;
+            /** @description What other code does, and names that the project does not know. */
+            elsewhere: number;
+        };
+        PlayDto: {
+            /** Format: uuid */
+            id: string;
+            /** Format: date-time */
+            at: string;
+            name: string;
+            figures: components["schemas"]["PlayFiguresDto"];
+        };
+        TokenStateDto: {
+            /**
+             * Format: date-time
+             * @description When the token was made, if there is one.
+             */
+            at?: string;
+        };
+        TokenDto: {
+            /** @description Sent as `Authorization: Bearer`; it is shown once. */
+            token: string;
         };
         HealthDto: {
             /** @enum {string} */
@@ -1374,6 +1463,147 @@ export interface operations {
                 content: {
                     "application/json": string;
                 };
+            };
+        };
+    };
+    PlaysController_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlayDto"][];
+                };
+            };
+        };
+    };
+    PlaysController_take: {
+        parameters: {
+            query?: {
+                /** @description Session of lines that do not name theirs. */
+                session?: string;
+                /** @description The scenes that the game had loaded; all without it. */
+                loadSet?: string;
+                /** @description Seconds by which the game may be early or late. */
+                tolerance?: number;
+                /** @description Hash of the wiring that the game ran. */
+                wiring?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        /** @description JSON Lines: records, or CloudEvents 1.0 whose data is one */
+        requestBody: {
+            content: {
+                "application/json": string;
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlayDto"];
+                };
+            };
+        };
+    };
+    PlaysController_tokenState: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TokenStateDto"];
+                };
+            };
+        };
+    };
+    PlaysController_newToken: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TokenDto"];
+                };
+            };
+        };
+    };
+    PlaysController_report: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                play: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description oquel.plays/1 */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": Record<string, never>;
+                };
+            };
+        };
+    };
+    PlaysController_remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                play: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -6,6 +6,7 @@ import { m004Authors } from './004-authors.js';
 import { m005Streams } from './005-streams.js';
 import { m006States } from './006-states.js';
 import { m007Pictures } from './007-pictures.js';
+import { m008Plays } from './008-plays.js';
 
 /** Every migration by name; they run in the order of their names. */
 export const MIGRATIONS: Record<string, Migration> = {
@@ -16,4 +17,5 @@ export const MIGRATIONS: Record<string, Migration> = {
   '005-streams': m005Streams,
   '006-states': m006States,
   '007-pictures': m007Pictures,
+  '008-plays': m008Plays,
 };

@@ -1,0 +1,96 @@
+import { pipeline, type Readable } from 'node:stream';
+import { createGunzip } from 'node:zlib';
+import {
+  Controller,
+  Delete,
+  Get,
+  Header,
+  HttpCode,
+  Inject,
+  Param,
+  ParseUUIDPipe,
+  Post,
+  Query,
+  Req,
+} from '@nestjs/common';
+import {
+  ApiBearerAuth,
+  ApiBody,
+  ApiCreatedResponse,
+  ApiNoContentResponse,
+  ApiOkResponse,
+  ApiOperation,
+  ApiTags,
+} from '@nestjs/swagger';
+import type { Request } from 'express';
+import { ProblemError } from '../http/problem.js';
+import { ProjectId } from '../projects/project-id.js';
+import { PlayDto, PlayQueryDto, TokenDto, TokenStateDto } from './play.dto.js';
+import { PlaysService } from './plays.service.js';
+
+const PlayId = (): ParameterDecorator => Param('play', new ParseUUIDPipe());
+
+@ApiTags('plays')
+@Controller('api/projects/:id/plays')
+export class PlaysController {
+  constructor(@Inject(PlaysService) private readonly plays: PlaysService) {}
+
+  @Get()
+  @ApiOperation({ summary: 'What running games have sent, the newest first' })
+  @ApiOkResponse({ type: [PlayDto] })
+  list(@ProjectId() id: string): Promise<PlayDto[]> {
+    return this.plays.list(id);
+  }
+
+  @Post()
+  @ApiBearerAuth()
+  @ApiOperation({ summary: 'Send what a running game has written; it is judged while it comes in' })
+  @ApiBody({
+    description: 'JSON Lines: records, or CloudEvents 1.0 whose data is one',
+    schema: { type: 'string' },
+  })
+  @ApiCreatedResponse({ type: PlayDto })
+  take(@ProjectId() id: string, @Query() query: PlayQueryDto, @Req() request: Request): Promise<PlayDto> {
+    const [, token = null] = /^Bearer (\S+)$/i.exec(request.headers.authorization ?? '') ?? [];
+    return this.plays.take(id, token, query, unpacked(request));
+  }
+
+  @Get('token')
+  @ApiOperation({ summary: 'Whether there is a token, and since when' })
+  @ApiOkResponse({ type: TokenStateDto })
+  tokenState(@ProjectId() id: string): Promise<TokenStateDto> {
+    return this.plays.tokenState(id);
+  }
+
+  @Post('token')
+  @ApiOperation({ summary: 'A new token to send plays with; the one before holds no longer' })
+  @ApiCreatedResponse({ type: TokenDto })
+  async newToken(@ProjectId() id: string): Promise<TokenDto> {
+    return { token: await this.plays.newToken(id) };
+  }
+
+  @Get(':play')
+  @Header('Content-Type', 'application/json; charset=utf-8')
+  @ApiOperation({ summary: 'What a play shows' })
+  @ApiOkResponse({ description: 'oquel.plays/1', schema: { type: 'object' } })
+  report(@ProjectId() id: string, @PlayId() play: string): Promise<string> {
+    return this.plays.report(id, play);
+  }
+
+  @Delete(':play')
+  @HttpCode(204)
+  @ApiOperation({ summary: 'Remove a play' })
+  @ApiNoContentResponse()
+  remove(@ProjectId() id: string, @PlayId() play: string): Promise<void> {
+    return this.plays.remove(id, play);
+  }
+}
+
+/** @throws ProblemError 415 */
+function unpacked(request: Request): Readable {
+  const encoding = request.headers['content-encoding'] ?? 'identity';
+  if (encoding === 'identity') return request;
+  if (encoding === 'gzip') return pipeline(request, createGunzip(), () => undefined);
+  const detail = `plays are sent as they are or as gzip, not as ${encoding.slice(0, 50)}`;
+  throw new ProblemError(415, 'bad-encoding', 'Unknown encoding', detail);
+}
