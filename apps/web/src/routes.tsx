@@ -42,6 +42,10 @@ export const router = createBrowserRouter([
         path: 'rehearse',
         ...lazily(async () => (await import('./views/rehearse/rehearse-view.js')).RehearseView),
       },
+      {
+        path: 'rehearse/plays',
+        ...lazily(async () => (await import('./views/plays/plays-view.js')).PlaysView),
+      },
       { path: 'rehearse/walk', ...lazily(async () => (await import('./views/walk/walk-view.js')).WalkView) },
       { path: 'audit', ...lazily(async () => (await import('./views/audit/audit-view.js')).AuditView) },
       { path: 'builds', ...lazily(async () => (await import('./views/builds/builds-view.js')).BuildsView) },

@@ -6,14 +6,16 @@ export async function send(
   const asked = new URLSearchParams(location.search).get('project');
   const project = asked ?? (await projectCalled(name));
   if (project === null) return `No project called “${name}” is here. Name one in the address: ?project=ID`;
-  const query = new URLSearchParams({ session, wiring: hash });
+  const token = new URLSearchParams(location.hash.slice(1)).get('token');
+  if (token === null) return 'Open this page from Plays, in Rehearse, where a token is made.';
+  const query = new URLSearchParams({ session, wiring: hash, loadSet: 'ascent' });
   const response = await fetch(`/api/projects/${project}/plays?${query.toString()}`, {
     method: 'POST',
-    headers: { 'content-type': 'application/x-ndjson' },
+    headers: { 'content-type': 'application/x-ndjson', authorization: `Bearer ${token}` },
     body: trace,
   });
-  const answer = (await response.json()) as { message?: string };
-  if (!response.ok) return `It was not taken: ${answer.message ?? response.statusText}`;
+  const answer = (await response.json()) as { detail?: string };
+  if (!response.ok) return `It was not taken: ${answer.detail ?? response.statusText}`;
   return 'It is in Oquel, in Plays.';
 }
 

@@ -1,4 +1,4 @@
-import type { Change, Project } from '@oquel/core';
+import type { Change, PlayReport, Project } from '@oquel/core';
 import createClient from 'openapi-fetch';
 import { textOf } from './body-text.js';
 import { failureOf, RequestCancelled, Unreachable } from './problem.js';
@@ -159,6 +159,24 @@ export function buildText(id: string, build: string, part: 'document' | 'audit')
       ? api.GET('/api/projects/{id}/builds/{build}/document', path)
       : api.GET('/api/projects/{id}/builds/{build}/audit', path);
   return settle(answer);
+}
+export type Play = Schemas['PlayDto'];
+export function listPlays(id: string): Promise<Play[]> {
+  return settle(api.GET('/api/projects/{id}/plays', { params: { path: { id } }, ...soon() }));
+}
+export function playReport(id: string, play: string): Promise<PlayReport> {
+  return settle(api.GET('/api/projects/{id}/plays/{play}', { params: { path: { id, play } }, ...long() }));
+}
+export function removePlay(id: string, play: string): Promise<void> {
+  return settle(api.DELETE('/api/projects/{id}/plays/{play}', { params: { path: { id, play } }, ...soon() }));
+}
+/** When the token to send plays with was made, if there is one. */
+export function playTokenState(id: string): Promise<Schemas['TokenStateDto']> {
+  return settle(api.GET('/api/projects/{id}/plays/token', { params: { path: { id } }, ...soon() }));
+}
+/** A new token, in the place of the one before. */
+export function newPlayToken(id: string): Promise<Schemas['TokenDto']> {
+  return settle(api.POST('/api/projects/{id}/plays/token', { params: { path: { id } }, ...soon() }));
 }
 /** Says for which windows a stream speaks. */
 export function sendWindows(stream: string, windows: Schemas['WindowDto'][]): Promise<void> {

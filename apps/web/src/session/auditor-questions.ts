@@ -9,6 +9,7 @@ import type {
   Figures,
   FindingChange,
   NoteAsk,
+  PlayReport,
   ReadLines,
   SelectedNow,
   Step,
@@ -65,6 +66,10 @@ export abstract class AuditorQuestions {
   async walk(walk: Walk): Promise<Step[]> {
     await this.auditing;
     return this.auditor.walk(walk);
+  }
+  async observe(file: File, loadSet: string | undefined, report: Report): Promise<PlayReport> {
+    await this.auditing;
+    return this.auditor.observe(file, loadSet, proxy(report));
   }
   async delivery(at: string, event: string): Promise<DeliveryTable | null> {
     await this.auditing;

@@ -76,6 +76,7 @@ export class ProjectSession extends AuditorQuestions implements QueueListener {
       connected: true,
       present: [],
       buildsChanged: 0,
+      playsChanged: 0,
       conflicts: [],
       aside: [],
       found: [],
@@ -190,6 +191,9 @@ export class ProjectSession extends AuditorQuestions implements QueueListener {
   }
   heardBuilds(): void {
     this.set({ buildsChanged: this.state.buildsChanged + 1 });
+  }
+  heardPlays(): void {
+    this.set({ playsChanged: this.state.playsChanged + 1 });
   }
   heardConnected(connected: boolean): void {
     if (connected !== this.state.connected) this.set({ connected });

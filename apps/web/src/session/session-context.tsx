@@ -62,6 +62,7 @@ export function SessionProvider({
       version: (version) => next.heardVersion(version),
       present: (windows) => next.heardPresent(windows),
       builds: () => next.heardBuilds(),
+      plays: () => next.heardPlays(),
       connected: (is) => next.heardConnected(is),
     });
     setLink(link);

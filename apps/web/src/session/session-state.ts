@@ -41,6 +41,8 @@ export interface SessionState {
   readonly present: readonly PresentWindow[];
   /** Counts what happened to the builds. */
   readonly buildsChanged: number;
+  /** Grows with each play that has come in, or gone. */
+  readonly playsChanged: number;
   /** Edits of this window that met edits of others, until somebody chooses. */
   readonly conflicts: readonly Conflict[];
   /** Edits that are kept until they are tried again or dropped. */

@@ -44,6 +44,7 @@ import {
   type FindingChange,
   type Graph,
   type NotRun,
+  type PlayReport,
   type Project,
   type Rehearsal,
   type RehearsalsResult,
@@ -68,6 +69,7 @@ import {
 } from '@oquel/core';
 
 import { inSlices, type Report } from './in-slices.js';
+import { observeFile } from './observing.js';
 import { lookAtTable, type TableLook, type TableQuestion } from './table-incoming.js';
 import { readIncoming, readManifestInto, zipOf, type Incoming, type Unfit } from './incoming.js';
 
@@ -310,6 +312,10 @@ export class Auditor {
   /** The steps that follow from a walk over a scene. */
   walk(walk: Walk): Step[] {
     return walkSteps(this.live.context.index, walk);
+  }
+  /** Judges what a game has written by the project as it is. @throws Cancelled */
+  observe(file: File, loadSet: string | undefined, report: Report): Promise<PlayReport> {
+    return observeFile(this.live.context.index, file, loadSet, report);
   }
   /** Who may raise an event of an instance and where it acts; null without peers, or if there is no such event. */
   delivery(at: string, event: string): DeliveryTable | null {

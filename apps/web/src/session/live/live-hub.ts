@@ -8,6 +8,7 @@ export interface LiveListener {
   /** All other windows of the project. */
   present: (windows: PresentWindow[]) => void;
   builds: () => void;
+  plays: () => void;
   /** Whether the server can be heard. */
   connected: (is: boolean) => void;
 }
@@ -99,6 +100,7 @@ export class LiveHub {
   private hear({ type, data }: LiveEvent): void {
     if (type === 'version') this.listener.version(data.version);
     else if (type === 'builds') this.listener.builds();
+    else if (type === 'plays') this.listener.plays();
     else {
       if (data.all) this.others.clear();
       for (const w of data.all ?? data.came ?? []) this.others.set(w.client, w);

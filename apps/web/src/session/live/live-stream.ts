@@ -8,8 +8,9 @@ export type LiveEvent =
       type: 'presence';
       data: { project: string; all?: PresentWindow[]; came?: PresentWindow[]; left?: string[] };
     }
-  | { type: 'builds'; data: { project: string } };
-const TYPES: readonly LiveEvent['type'][] = ['version', 'presence', 'builds'];
+  | { type: 'builds'; data: { project: string } }
+  | { type: 'plays'; data: { project: string } };
+const TYPES: readonly LiveEvent['type'][] = ['version', 'presence', 'builds', 'plays'];
 
 const AGAIN_MS = 2000;
 /** The server says something every five seconds; one that says nothing for so long does not answer. */

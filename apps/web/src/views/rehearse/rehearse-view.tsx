@@ -70,6 +70,9 @@ export function RehearseView(): ReactNode {
         <Link className="tick" to={`/p/${id}/rehearse/walk`}>
           Walk it
         </Link>
+        <Link className="tick" to={`/p/${id}/rehearse/plays`}>
+          Plays
+        </Link>
       </div>
       {shows === 'all' ? (
         <AllPanel onOpen={choose} />

@@ -1,0 +1,57 @@
+import { useState, type ReactNode } from 'react';
+import type { Play } from '../../api/client.js';
+import { countText, momentText } from '../../parts/format.js';
+
+/** Plays, the newest first, with what each came to. */
+export function PlayList({
+  plays,
+  chosen,
+  onOpen,
+  onRemove,
+}: {
+  plays: readonly Play[];
+  chosen: string;
+  onOpen: (play: string) => void;
+  onRemove: (play: string) => Promise<void>;
+}): ReactNode {
+  const [fault, setFault] = useState('');
+  if (plays.length === 0) return null;
+  return (
+    <section aria-label="Plays that came in">
+      <h2>Plays</h2>
+      {fault !== '' && (
+        <p role="alert" className="fault error">
+          It is not removed: {fault}.
+        </p>
+      )}
+      <ol className="playlist">
+        {plays.map(({ id, name, at, figures: f }) => (
+          <li key={id} className={id === chosen ? 'chosen' : ''}>
+            <button type="button" className="word" aria-current={id === chosen} onClick={() => onOpen(id)}>
+              {name}
+            </button>{' '}
+            <span className="soft">{momentText(at)}</span>
+            <div>
+              {countText(f.sessions, 'session')}, {countText(f.records, 'record')}
+              {f.wrong > 0 && <b className="fault error">, {f.wrong} wrong</b>}
+              {f.elsewhere > 0 && <b className="fault warning">, {f.elsewhere} elsewhere</b>}
+            </div>
+            <button
+              type="button"
+              className="word"
+              aria-label={`Remove the play ${name}`}
+              onClick={() =>
+                onRemove(id).then(
+                  () => setFault(''),
+                  (error: Error) => setFault(error.message),
+                )
+              }
+            >
+              Remove
+            </button>
+          </li>
+        ))}
+      </ol>
+    </section>
+  );
+}

@@ -1,0 +1,66 @@
+import { useQuery as useServer } from '@tanstack/react-query';
+import { useState, type ReactNode } from 'react';
+import { newPlayToken, playTokenState } from '../../api/client.js';
+import { copyText } from '../../parts/clipboard.js';
+import { momentText } from '../../parts/format.js';
+import { useSessionState } from '../../session/session-context.js';
+
+/** How a game sends its plays: the token, and the one line that does it. */
+export function SendPanel(): ReactNode {
+  const { id } = useSessionState();
+  const [token, setToken] = useState('');
+  const [fault, setFault] = useState('');
+  const state = useServer({ queryKey: ['play token', id], queryFn: () => playTokenState(id), retry: false });
+  const make = (): void => {
+    newPlayToken(id).then(
+      ({ token: made }) => {
+        setFault('');
+        setToken(made);
+        void state.refetch();
+      },
+      (error: Error) => setFault(error.message),
+    );
+  };
+  const made = state.data?.at;
+  const line = [
+    `curl -H "Authorization: Bearer ${token}"`,
+    `--data-binary @play.jsonl`,
+    `"${window.location.origin}/api/projects/${id}/plays?session=NAME"`,
+  ].join(' ');
+  return (
+    <section aria-label="Sending plays">
+      <h2>Let a game send</h2>
+      {token === '' ? (
+        <p className="soft">
+          {made
+            ? `There is a token since ${momentText(made)}. It was shown once; a new one takes its place.`
+            : 'A game needs a token to send its plays.'}
+        </p>
+      ) : (
+        <>
+          <p>The token is shown now and never again:</p>
+          <p className="mono token">{token}</p>
+          <pre className="mono sendline">{line}</pre>
+          <p className="row">
+            <button type="button" className="tick" onClick={() => void copyText(line)}>
+              Copy the line
+            </button>
+            <a className="word" href={`/play/?project=${id}#token=${token}`} target="_blank" rel="noreferrer">
+              Play the demo game with it
+            </a>
+          </p>
+        </>
+      )}
+      {fault !== '' && (
+        <p role="alert" className="fault error">
+          There is no new token: {fault}.
+        </p>
+      )}
+      <p>
+        <button type="button" className="tick" onClick={make}>
+          {made ? 'Make a new token' : 'Make a token'}
+        </button>
+      </p>
+    </section>
+  );
+}

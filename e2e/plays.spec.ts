@@ -1,0 +1,115 @@
+import { AxeBuilder } from '@axe-core/playwright';
+import { expect, saved, test } from './fixtures.js';
+import { harbour } from './harbour.js';
+
+const line = (record: object): string => `${JSON.stringify(record)}\n`;
+const ring = (t: number): string => line({ kind: 'raise', at: 'quay:bell-1', event: 'onRung', t });
+const does = (action: string, t: number): string => line({ kind: 'performed', at: 'quay:gate-1', action, t });
+
+test('a game sends its play from nothing: what did not follow, what other code does, and it becomes a rehearsal', async ({
+  page,
+  server,
+}) => {
+  const { id, base } = await harbour(page, server, 'Plays');
+  await page.goto(`${base}/rehearse`);
+  await page.getByRole('link', { name: 'Plays', exact: true }).click();
+  await expect(page.getByText('No game has sent a play yet.')).toBeVisible();
+  await page.getByRole('button', { name: 'Make a token' }).click();
+  const token = await page.locator('.token').innerText();
+
+  // The first ring opens and shuts; the second one only shuts, as the wiring says; the third does not shut.
+  const trace =
+    ring(0) +
+    does('open', 0) +
+    does('shut', 0) +
+    ring(5_000_000) +
+    does('shut', 5_000_000) +
+    ring(9_000_000) +
+    does('open', 9_300_000) +
+    '{"kind":\n' +
+    line({ kind: 'raise', at: 'quay:buoy-1', event: 'onRung', t: 12_000_000 });
+  const url = `${server.url}/api/projects/${id}/plays?session=evening`;
+  const send = (authorization: string): Promise<Response> =>
+    fetch(url, { method: 'POST', headers: { authorization }, body: trace });
+  expect((await send('Bearer wrong')).status).toBe(401);
+  expect((await send(`Bearer ${token}`)).status).toBe(201);
+
+  // The open window hears of it.
+  const says = page.getByRole('article', { name: 'What evening says' });
+  await expect(says).toContainText('8 records of 1 session, 12 s of play.');
+  await expect(says.getByRole('region', { name: 'Should have followed, and did not' })).toContainText(
+    'does not reach quay:gate-1 shut',
+  );
+  await expect(says.getByRole('region', { name: 'Not known to the project' })).toContainText(
+    'quay:buoy-1 onRung',
+  );
+  await expect(says.getByRole('region', { name: 'Broken lines' })).toContainText(
+    'evening, line 8 is not JSON',
+  );
+  const code = says.getByRole('region', { name: 'Done by other code' });
+  await expect(code).toContainText('quay:gate-1 open, after quay:bell-1 onRung');
+  await expect(says.getByRole('region', { name: 'Served in play' })).toContainText('all were');
+
+  // What other code does is noted as a binding of the code, and undone.
+  await code.getByRole('button', { name: 'Note it as a binding of the code' }).click();
+  await saved(page);
+  await page.goto(`${base}/wire?scope=quay&at=bell-1`);
+  await expect(page.locator('[data-event="onRung"] [data-binding]')).toHaveCount(3);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.locator('[data-event="onRung"] [data-binding]')).toHaveCount(2);
+
+  // The session becomes a rehearsal.
+  await page.goto(`${base}/rehearse/plays`);
+  await says.getByRole('region', { name: 'As rehearsals' }).getByRole('button', { name: 'Keep it' }).click();
+  await says.getByRole('link', { name: 'Open “Play evening”' }).click();
+  await expect(page.locator('[data-step]')).toHaveCount(3);
+
+  // It is removed.
+  await page.goto(`${base}/rehearse/plays`);
+  await page.getByRole('button', { name: 'Remove the play evening' }).click();
+  await expect(page.getByText('No game has sent a play yet.')).toBeVisible();
+});
+
+test('a file is judged without being sent, also a broken one', async ({ page, demo }) => {
+  await page.goto(demo.url('rehearse/plays'));
+  await page.getByText(/Gate:/).waitFor();
+  const choose = (name: string, text: string): Promise<void> =>
+    page
+      .getByLabel('A trace of a game')
+      .setInputFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(text) });
+  await page.getByLabel('What the game had loaded').selectOption('ascent');
+  await choose(
+    'boarding.jsonl',
+    line({ kind: 'raise', at: 'valley-station:mat-6', event: 'onStepped', t: 1_000_000 }) +
+      line({ kind: 'performed', at: 'valley-station:beacon-7', action: 'light', t: 1_000_000 }) +
+      line({ kind: 'raise', at: 'valley-station:mat-6', event: 'onLeft', t: 9_000_000 }),
+  );
+  const says = page.getByRole('article');
+  await expect(says).toContainText('boarding.jsonl, which is not kept');
+  await expect(says.getByRole('region', { name: 'Should have followed, and did not' })).toContainText(
+    'cabin-6 closeDoors',
+  );
+  await expect(says.getByRole('region', { name: 'Raised most' })).toContainText(
+    'valley-station:mat-6 onStepped',
+  );
+  await expect(page.locator('circle.heat')).toHaveCount(1);
+  await choose('broken.jsonl', 'no\nno\n');
+  await expect(says).toContainText('2 lines could not be read');
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 120)).join(' | ')}`)).toEqual(
+    [],
+  );
+});
+
+test('the demo game sends what was played in it', async ({ page, demo, server }) => {
+  const answer = await server.post(`/api/projects/${demo.id}/plays/token`, {});
+  const { token } = answer.body as { token: string };
+  await page.goto(`${server.url}/play/?project=${demo.id}#token=${token}`);
+  await expect(page.getByRole('list', { name: 'What happened' })).toContainText('beacon-1: lit is true');
+  await page.getByRole('button', { name: 'Send it to Oquel' }).click();
+  await expect(page.getByText('It is in Oquel, in Plays.')).toBeVisible();
+  await page.goto(demo.url('rehearse/plays'));
+  const says = page.getByRole('article');
+  await expect(says).toContainText('Everything that should have followed did.');
+  await expect(says).not.toContainText('ran other wiring');
+});
