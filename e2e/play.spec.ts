@@ -37,7 +37,7 @@ async function hold(page: Page, key: string, until: (at: [number, number]) => bo
 async function saveTrace(page: Page): Promise<string> {
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Save the trace' }).click();
-  return readFileSync((await (await download).path())!, 'utf8');
+  return readFileSync(await (await download).path(), 'utf8');
 }
 
 test('walking onto the mat by keyboard does in the game what the rehearsal of the demo says', async ({

@@ -136,12 +136,8 @@ test('a project without scenes leads to the first one; a load set that is not th
   page,
   server,
 }) => {
-  const { body } = await server.post('/api/projects', {
-    format: 'oquel.project/1',
-    name: 'No scene',
-    assets: [],
-  });
-  await page.goto(`${server.url}/p/${(body as { id: string }).id}/rehearse/walk`);
+  const id = await server.import({ format: 'oquel.project/1', name: 'No scene', assets: [] });
+  await page.goto(`${server.url}/p/${id}/rehearse/walk`);
   await expect(page.getByText('there is nowhere to walk')).toBeVisible();
   await page.getByRole('link', { name: 'Go to Plan to make the first scene' }).click();
   await expect(page.getByLabel('First scene')).toBeVisible();

@@ -38,6 +38,41 @@ const PICTURES = {
     await p.open('rehearse?name=Boarding%20at%20the%20west%20platform');
     await p.page.waitForTimeout(600);
   },
+  walk: async (p) => {
+    await p.open('rehearse/walk?scene=valley-station&at=mat-6');
+    await p.page.locator('[data-walker]').waitFor();
+    await p.page.keyboard.down('ArrowUp');
+    await p.page.getByText('In mat-6.').waitFor();
+    await p.page.keyboard.up('ArrowUp');
+    await p.page.getByText('cabin-6 does closeDoors').waitFor();
+    await p.page.getByRole('button', { name: 'hold time' }).click();
+  },
+  plays: async (p) => {
+    await p.open('rehearse/plays');
+    await p.page.getByLabel('What the game had loaded').selectOption('ascent');
+    const line = (record) => `${JSON.stringify(record)}\n`;
+    const mat = { kind: 'raise', at: 'valley-station:mat-6', event: 'onStepped' };
+    const does = (at, action, t) => line({ kind: 'performed', at: `valley-station:${at}`, action, t });
+    const play = [0, 1, 2, 3].map(
+      (i) =>
+        line({ ...mat, t: i * 9e6 }) +
+        does('beacon-7', 'light', i * 9e6) +
+        does('beacon-7', 'dim', i * 9e6) +
+        (i === 2 ? '' : does('cabin-6', 'closeDoors', i * 9e6 + 2e6)),
+    );
+    play.push(
+      does('horn-1', 'sound', 28e6),
+      line({ ...mat, at: 'valley-station:gondola-1', t: 29e6 }),
+      '{"kind"\n',
+    );
+    await p.page.getByLabel('A trace of a game').setInputFiles({
+      name: 'evening.jsonl',
+      mimeType: 'application/x-ndjson',
+      buffer: Buffer.from(play.join('')),
+    });
+    await p.page.getByRole('article').waitFor();
+    await p.page.waitForTimeout(500);
+  },
   coverage: async (p) => {
     await p.open('rehearse?shows=all');
     await p.page.getByRole('button', { name: 'Run all' }).click();

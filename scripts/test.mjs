@@ -14,7 +14,7 @@ const LIMIT = 25 * 60_000;
 const PARTS = {
   lint: (env) =>
     commands(env, [
-      ['eslint', '.', '--max-warnings', '0'],
+      ['eslint', '.', '--max-warnings', '0', '--concurrency', 'auto'],
       ['prettier', '--check', '--log-level', 'warn', '.'],
     ]),
   types: async (env) => {

@@ -44,9 +44,12 @@ export const router = createBrowserRouter([
       },
       {
         path: 'rehearse/plays',
-        ...lazily(async () => (await import('./views/plays/plays-view.js')).PlaysView),
+        ...lazily(async () => (await import('./views/rehearse/plays/plays-view.js')).PlaysView),
       },
-      { path: 'rehearse/walk', ...lazily(async () => (await import('./views/walk/walk-view.js')).WalkView) },
+      {
+        path: 'rehearse/walk',
+        ...lazily(async () => (await import('./views/rehearse/walk/walk-view.js')).WalkView),
+      },
       { path: 'audit', ...lazily(async () => (await import('./views/audit/audit-view.js')).AuditView) },
       { path: 'builds', ...lazily(async () => (await import('./views/builds/builds-view.js')).BuildsView) },
       {

@@ -16,6 +16,7 @@ import type {
   Unknown,
 } from './play-report.js';
 import { readPlayLine } from './record-line.js';
+import { missingText } from './words.js';
 
 /** Microseconds by which a game may be early or late. */
 export const TOLERANCE = 250_000;
@@ -74,10 +75,10 @@ export class PlayObserver {
       unknown: (what, name) => this.tell('unknown', `${what} ${name}`, { what, name }),
       unexplained: (at, action, after) =>
         this.tell('unexplained', `${at} ${action}`, { at, action, ...(after ? { after } : {}) }),
-      missing: (what) => this.tell('missing', Object.values(what).join(' '), what),
-      doubled: (what) => this.tell('doubled', Object.values(what).join(' '), what),
+      missing: (what) => this.tell('missing', missingText(what), what),
+      doubled: (what) => this.tell('doubled', `${what.owner} ${what.binding} ${what.at}`, what),
       order: (late, early) =>
-        this.tell('order', [...Object.values(late), ...Object.values(early)].join(' '), { late, early }),
+        this.tell('order', `${nameOf(late)} ${late.at} ${nameOf(early)} ${early.at}`, { late, early }),
       despite: (at, name, reason) => this.tell('despite', `${at} ${name} ${reason}`, { at, name, reason }),
     };
   }
@@ -207,4 +208,8 @@ export class PlayObserver {
     counted.add(key);
     entry.sessions++;
   }
+}
+
+function nameOf({ owner, binding }: BindingName): string {
+  return `${owner} ${binding}`;
 }

@@ -23,12 +23,11 @@ export type Unknown = Tally & { what: 'event' | 'action' | 'channel'; name: stri
 /** What was performed and no binding explains; `after` is the raise that led to it, as far as can be told. */
 export type Unexplained = Tally & { at: string; action: string; after?: { at: string; event: string } };
 /** What should have followed and did not. */
-export type Missing = Tally &
-  (
-    | (BindingName & { at: string; action: string })
-    | (BindingName & { channel: string })
-    | { at: string; event: string }
-  );
+export type WhatIsMissing =
+  | (BindingName & { at: string; action: string })
+  | (BindingName & { channel: string })
+  | { at: string; event: string };
+export type Missing = Tally & WhatIsMissing;
 export type Doubled = Tally & BindingName & { at: string; action: string };
 /** A delivery that came after one that should come after it. */
 export type OutOfOrder = Tally & { late: BindingName & { at: string }; early: BindingName & { at: string } };

@@ -3,7 +3,7 @@ import type { WalkWiring } from '../walk/live-walk.js';
 import type { Step } from '../project/types.js';
 import { LIMITS } from '../limits.js';
 import { actionName, ExpectedItems, type Expected } from './expected.js';
-import type { BindingName } from './play-report.js';
+import type { BindingName, WhatIsMissing } from './play-report.js';
 import type { PlayRecord } from './record-line.js';
 
 /** Hears what is found in a session. */
@@ -12,12 +12,7 @@ export interface Findings {
   raised(at: string, event: string): void;
   unknown(what: 'event' | 'action' | 'channel', name: string): void;
   unexplained(at: string, action: string, after: { at: string; event: string } | undefined): void;
-  missing(
-    what:
-      | (BindingName & { at: string; action: string })
-      | (BindingName & { channel: string })
-      | { at: string; event: string },
-  ): void;
+  missing(what: WhatIsMissing): void;
   doubled(what: BindingName & { at: string; action: string }): void;
   order(late: BindingName & { at: string }, early: BindingName & { at: string }): void;
   despite(at: string, name: string, reason: string): void;

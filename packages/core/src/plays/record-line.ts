@@ -1,5 +1,6 @@
 import { LIMITS } from '../limits.js';
 import type { Value } from '../project/types.js';
+import { own } from '../util/own.js';
 
 /** A record of a game, as far as it is judged. Times in microseconds. */
 export interface PlayRecord {
@@ -78,11 +79,12 @@ export function readPlayLine(line: string): PlayLine | null | string {
 
 function recordOf(read: Record<string, unknown>, session: string): PlayLine | string {
   if (typeof read.kind !== 'string') return 'has no kind';
-  for (const name of NAMES[read.kind] ?? []) {
-    if (typeof read[name] !== 'string') return `is a ${read.kind} without ${name}`;
+  for (const name of own(NAMES, read.kind) ?? []) {
+    if (typeof own(read, name) !== 'string') return `is a ${read.kind} without ${name}`;
   }
   for (const name of STRINGS) {
-    if (Object.hasOwn(read, name) && typeof read[name] !== 'string') return `has a ${name} that is no text`;
+    if (Object.hasOwn(read, name) && typeof own(read, name) !== 'string')
+      return `has a ${name} that is no text`;
   }
   if (
     Object.hasOwn(read, 't') &&
@@ -90,10 +92,10 @@ function recordOf(read: Record<string, unknown>, session: string): PlayLine | st
   )
     return 'has a t that is not whole microseconds';
   for (const name of ['payload', 'args'] as const) {
-    if (Object.hasOwn(read, name) && !isObject(read[name])) return `has ${name} that are no object`;
+    if (Object.hasOwn(read, name) && !isObject(own(read, name))) return `has ${name} that are no object`;
   }
-  const own = typeof read.session === 'string' ? read.session : '';
-  return { session: session === '' ? own : session, record: read as unknown as PlayRecord };
+  const named = typeof read.session === 'string' ? read.session : '';
+  return { session: session === '' ? named : session, record: read as unknown as PlayRecord };
 }
 function isObject(value: unknown): value is Record<string, unknown> {
   return typeof value === 'object' && value !== null && !Array.isArray(value);

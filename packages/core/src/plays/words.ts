@@ -1,5 +1,5 @@
 import { secondsText } from '../rehearse/words.js';
-import type { PlayReport, SeenAt, Tally } from './play-report.js';
+import type { PlayReport, SeenAt, Tally, WhatIsMissing } from './play-report.js';
 
 /** So many of each kind are told in words; the report has them all. */
 const MOST = 20;
@@ -51,7 +51,7 @@ export function playText(r: PlayReport): string {
 }
 
 /** `gate-1 does not do open, by binding opens of quay:.` */
-export function missingText(m: PlayReport['missing'][number]): string {
+export function missingText(m: WhatIsMissing): string {
   if ('action' in m) return `binding ${m.binding} of ${m.owner} does not reach ${m.at} ${m.action}`;
   if ('channel' in m) return `binding ${m.binding} of ${m.owner} does not publish to ${m.channel}`;
   return `${m.at} does not raise ${m.event}`;

@@ -276,7 +276,7 @@ export class LiveWalk {
   private do(what: StepBody, wanted = this.now): void {
     if (this.end) return;
     const t = Math.max(wanted, this.settled ? this.now + 1 : this.now);
-    this.take({ at: t / 1e6, ...what } as Step);
+    this.take({ at: t / 1e6, ...what });
   }
   private take(step: Step): void {
     this.steps.push(step);

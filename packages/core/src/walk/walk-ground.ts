@@ -44,7 +44,7 @@ export function walkGround(index: ProjectIndex, scene: string): WalkGround | nul
       path: t.path,
       address: `${scene}:${t.path}`,
       asset: decl.id,
-      at: t.at as Vec2,
+      at: t.at,
       ...(area ? { area } : {}),
       enter: area ? named('area-enter') : [],
       leave: area ? named('area-leave') : [],

@@ -1,7 +1,7 @@
 import type { ProjectIndex, Reachable, StateChange } from '@oquel/core';
 import { useMemo } from 'react';
-import type { ThingLook } from '../../parts/plan/plan-thing.js';
-import { thingsOf, type Thing } from '../../parts/plan/thing.js';
+import type { ThingLook } from '../../../parts/plan/plan-thing.js';
+import { thingsOf, type Thing } from '../../../parts/plan/thing.js';
 
 /**
  * The things of a scene as they are now: asleep or awake, faint where they are gone. They are made anew only when one of

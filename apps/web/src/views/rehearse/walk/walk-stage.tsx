@@ -1,9 +1,9 @@
 import { atHand, reachableFrom, type Expectation, type Step } from '@oquel/core';
 import { useCallback, useMemo, useState, useSyncExternalStore, type ReactNode } from 'react';
-import { PlanDrawing, type PlanSeen } from '../../parts/plan/plan-drawing.js';
-import { useSessionState } from '../../session/session-context.js';
-import { Log } from '../rehearse/log.js';
-import { useSidePanel } from '../../parts/ui/side-panel.js';
+import { PlanDrawing, type PlanSeen } from '../../../parts/plan/plan-drawing.js';
+import { useSessionState } from '../../../session/session-context.js';
+import { Log } from '../log.js';
+import { useSidePanel } from '../../../parts/ui/side-panel.js';
 import { usePlanThings } from './use-plan-things.js';
 import { Transport } from './transport.js';
 import { useWalkKeys } from './walk-keys.js';

@@ -1,8 +1,8 @@
 import { whyNot, type TraceRecord, type Vec2 } from '@oquel/core';
 import { useEffect, useRef, useSyncExternalStore, type ReactNode } from 'react';
-import type { PlanSeen } from '../../parts/plan/plan-drawing.js';
-import { toScreen } from '../../parts/plan/viewport.js';
-import { valueText } from '../rehearse/states-panel.js';
+import type { PlanSeen } from '../../../parts/plan/plan-drawing.js';
+import { toScreen } from '../../../parts/plan/viewport.js';
+import { valueText } from '../states-panel.js';
 import { placeOnPlan } from './place-on-plan.js';
 import type { WalkPlay } from './walk-play.js';
 

@@ -1,9 +1,9 @@
 import { walkersOf } from '@oquel/core';
 import { useState, useSyncExternalStore, type ReactNode } from 'react';
 import { Link } from 'react-router';
-import { Entry, type Read } from '../../parts/ui/entry.js';
-import { useSessionState } from '../../session/session-context.js';
-import { WhoSelect } from '../rehearse/who-select.js';
+import { Entry, type Read } from '../../../parts/ui/entry.js';
+import { useSessionState } from '../../../session/session-context.js';
+import { WhoSelect } from '../who-select.js';
 import { KeepWalk } from './keep-walk.js';
 import type { WalkPlay } from './walk-play.js';
 

@@ -9,9 +9,9 @@ import {
   type WalkGround,
 } from '@oquel/core';
 import { useEffect, useState } from 'react';
-import type { ProjectSession } from '../../session/project-session.js';
-import { useSession, useSessionState } from '../../session/session-context.js';
-import { inSlices } from '../../workers/in-slices.js';
+import type { ProjectSession } from '../../../session/project-session.js';
+import { useSession, useSessionState } from '../../../session/session-context.js';
+import { inSlices } from '../../../workers/in-slices.js';
 import { WalkPlay } from './walk-play.js';
 
 /** Metres a second at first. */

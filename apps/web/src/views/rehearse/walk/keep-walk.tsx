@@ -1,7 +1,7 @@
 import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
-import { useSession, useSessionState } from '../../session/session-context.js';
-import { added, freeName } from '../rehearse/script-edits.js';
+import { useSession, useSessionState } from '../../../session/session-context.js';
+import { added, freeName } from '../script-edits.js';
 import type { WalkPlay } from './walk-play.js';
 
 /** Makes a rehearsal of what was walked. */

@@ -1,10 +1,10 @@
 import { codeBinding, missingText, playedByAsset, secondsText, type PlayReport } from '@oquel/core';
 import { useMemo, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
-import { countText } from '../../parts/format.js';
-import { bindingPlace, instancePlace } from '../../parts/places.js';
-import { useSession, useSessionState } from '../../session/session-context.js';
-import { added, freeName } from '../rehearse/script-edits.js';
+import { countText } from '../../../parts/format.js';
+import { bindingPlace, instancePlace } from '../../../parts/places.js';
+import { useSession, useSessionState } from '../../../session/session-context.js';
+import { added, freeName } from '../script-edits.js';
 import { HeatPlan } from './heat-plan.js';
 import { PlayedTable } from './played-table.js';
 import { assetOfOwner } from './owner.js';

@@ -1,10 +1,10 @@
 import { reachableFrom, type PlayReport } from '@oquel/core';
 import { useCallback, useMemo, useState, type ReactNode } from 'react';
-import { PlanDrawing, type PlanSeen } from '../../parts/plan/plan-drawing.js';
-import type { ThingLook } from '../../parts/plan/plan-thing.js';
-import { thingsOf } from '../../parts/plan/thing.js';
-import { toScreen } from '../../parts/plan/viewport.js';
-import { useSessionState } from '../../session/session-context.js';
+import { PlanDrawing, type PlanSeen } from '../../../parts/plan/plan-drawing.js';
+import type { ThingLook } from '../../../parts/plan/plan-thing.js';
+import { thingsOf } from '../../../parts/plan/thing.js';
+import { toScreen } from '../../../parts/plan/viewport.js';
+import { useSessionState } from '../../../session/session-context.js';
 
 const NO_LOOKS: ReadonlyMap<string, ThingLook> = new Map();
 /** Pixels of the disc of what is raised most. */
@@ -39,7 +39,8 @@ export function HeatPlan({ report }: { report: PlayReport }): ReactNode {
       const path = at.slice(scene.length + 1);
       if (places.has(path)) counts.set(path, (counts.get(path) ?? 0) + count);
     }
-    const most = Math.max(1, ...counts.values());
+    let most = 1;
+    for (const n of counts.values()) most = Math.max(most, n);
     return [...counts].map(([path, n]) => ({
       path,
       at: places.get(path)!,

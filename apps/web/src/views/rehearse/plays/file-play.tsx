@@ -1,8 +1,8 @@
 import type { PlayReport } from '@oquel/core';
 import { useRef, useState, type ReactNode } from 'react';
-import { useWork } from '../../parts/ui/use-work.js';
-import { WorkProgress } from '../../parts/ui/work-progress.js';
-import { useSession, useSessionState } from '../../session/session-context.js';
+import { useWork } from '../../../parts/ui/use-work.js';
+import { WorkProgress } from '../../../parts/ui/work-progress.js';
+import { useSession, useSessionState } from '../../../session/session-context.js';
 
 /** Judges a file by the project as it is, without sending it anywhere. */
 export function FilePlay({

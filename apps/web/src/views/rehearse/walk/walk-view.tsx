@@ -1,10 +1,10 @@
 import './walk.css';
-import '../rehearse/rehearse.css';
+import '../rehearse.css';
 import type { ProjectIndex } from '@oquel/core';
 import { useMemo, type ReactNode } from 'react';
-import { NothingYet } from '../../parts/nothing-yet.js';
-import { useQuery } from '../../parts/use-query.js';
-import { useSessionState } from '../../session/session-context.js';
+import { NothingYet } from '../../../parts/nothing-yet.js';
+import { useQuery } from '../../../parts/use-query.js';
+import { useSessionState } from '../../../session/session-context.js';
 import { useWalk } from './use-walk.js';
 import { WalkBar } from './walk-bar.js';
 import { WalkStage } from './walk-stage.js';

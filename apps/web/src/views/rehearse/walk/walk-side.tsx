@@ -9,11 +9,11 @@ import {
   type WalkPlace,
 } from '@oquel/core';
 import { useMemo, useSyncExternalStore, type ReactNode } from 'react';
-import { useSessionState } from '../../session/session-context.js';
-import { AddSteps } from '../rehearse/add-steps.js';
-import { RecordPanel } from '../rehearse/record-panel.js';
-import { StatesPanel } from '../rehearse/states-panel.js';
-import { ThingPanel } from '../rehearse/thing-panel.js';
+import { useSessionState } from '../../../session/session-context.js';
+import { AddSteps } from '../add-steps.js';
+import { RecordPanel } from '../record-panel.js';
+import { StatesPanel } from '../states-panel.js';
+import { ThingPanel } from '../thing-panel.js';
 import type { Seen, WalkPlay } from './walk-play.js';
 
 /** So many things to press are listed; the others are pressed on the plan. */

@@ -1,6 +1,6 @@
 import { useState, type ReactNode } from 'react';
-import type { Play } from '../../api/client.js';
-import { countText, momentText } from '../../parts/format.js';
+import type { Play } from '../../../api/client.js';
+import { countText, momentText } from '../../../parts/format.js';
 
 /** Plays, the newest first, with what each came to. */
 export function PlayList({
@@ -15,6 +15,12 @@ export function PlayList({
   onRemove: (play: string) => Promise<void>;
 }): ReactNode {
   const [fault, setFault] = useState('');
+  const remove = (play: string): void => {
+    onRemove(play).then(
+      () => setFault(''),
+      (error: unknown) => setFault(error instanceof Error ? error.message : String(error)),
+    );
+  };
   if (plays.length === 0) return null;
   return (
     <section aria-label="Plays that came in">
@@ -40,12 +46,7 @@ export function PlayList({
               type="button"
               className="word"
               aria-label={`Remove the play ${name}`}
-              onClick={() =>
-                onRemove(id).then(
-                  () => setFault(''),
-                  (error: Error) => setFault(error.message),
-                )
-              }
+              onClick={() => remove(id)}
             >
               Remove
             </button>

@@ -1,6 +1,6 @@
 import { useEffect } from 'react';
-import { lettersOn } from '../../session/letters.js';
-import { NOT_OF_THE_VIEW } from '../../parts/ui/keys.js';
+import { lettersOn } from '../../../session/letters.js';
+import { NOT_OF_THE_VIEW } from '../../../parts/ui/keys.js';
 import type { WalkPlay } from './walk-play.js';
 
 const WAYS: Readonly<Record<string, readonly [number, number]>> = {
@@ -11,7 +11,7 @@ const WAYS: Readonly<Record<string, readonly [number, number]>> = {
 };
 
 /** Arrows steer while they are held down; a list or a field has its own. */
-export function useWalkKeys(play: WalkPlay, use: () => void, leave: () => void): void {
+export function useWalkKeys(play: WalkPlay, takeUp: () => void, leave: () => void): void {
   useEffect(() => {
     const down = new Set<string>();
     const steer = (): void => {
@@ -32,7 +32,7 @@ export function useWalkKeys(play: WalkPlay, use: () => void, leave: () => void):
       else if (e.key === '.') play.on();
       else if (e.key === ',') play.off();
       else if (e.key === 'Escape') leave();
-      else if (e.key.toLowerCase() === 'e' && lettersOn()) use();
+      else if (e.key.toLowerCase() === 'e' && lettersOn()) takeUp();
       else return;
       e.preventDefault();
     };
@@ -52,5 +52,5 @@ export function useWalkKeys(play: WalkPlay, use: () => void, leave: () => void):
       window.removeEventListener('blur', onBlur);
       play.steer([0, 0]);
     };
-  }, [play, use, leave]);
+  }, [play, takeUp, leave]);
 }

@@ -1,9 +1,9 @@
 import type { PlayedAsset } from '@oquel/core';
 import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
-import { bindingPlace } from '../../parts/places.js';
-import { useSessionState } from '../../session/session-context.js';
-import { useCoverage } from '../../session/use-coverage.js';
+import { bindingPlace } from '../../../parts/places.js';
+import { useSessionState } from '../../../session/session-context.js';
+import { useCoverage } from '../../../session/use-coverage.js';
 
 /** Which bindings have served, beside those that rehearsals have used; what never has is listed. */
 export function PlayedTable({ played }: { played: readonly PlayedAsset[] }): ReactNode {

@@ -1,12 +1,12 @@
 import './plays.css';
 import type { PlayReport } from '@oquel/core';
 import { useQuery as useServer } from '@tanstack/react-query';
-import { useState, type ReactNode } from 'react';
+import { useEffect, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
-import { listPlays, playReport, removePlay } from '../../api/client.js';
-import { useSidePanel } from '../../parts/ui/side-panel.js';
-import { useQuery } from '../../parts/use-query.js';
-import { useSessionState } from '../../session/session-context.js';
+import { listPlays, playReport, removePlay } from '../../../api/client.js';
+import { useSidePanel } from '../../../parts/ui/side-panel.js';
+import { useQuery } from '../../../parts/use-query.js';
+import { useSession, useSessionState } from '../../../session/session-context.js';
 import { FilePlay } from './file-play.js';
 import { PlayList } from './play-list.js';
 import { PlaySays } from './play-says.js';
@@ -14,7 +14,12 @@ import { SendPanel } from './send-panel.js';
 
 /** What running games have written, and what that says of the wiring. */
 export function PlaysView(): ReactNode {
-  const { id, playsChanged } = useSessionState();
+  const session = useSession();
+  const { id, playsChanged, rehearsed } = useSessionState();
+  // What rehearsals use stands beside what plays do.
+  useEffect(() => {
+    if (!rehearsed) session.rehearseAll().catch(() => undefined);
+  }, [session, rehearsed]);
   const { params, go } = useQuery();
   const [fromFile, setFromFile] = useState<{ name: string; report: PlayReport } | null>(null);
   const plays = useServer({
