@@ -47,7 +47,7 @@ function levelOf(project: Project): Level {
   return {
     scene: SCENE,
     size: scene.decl.size as [number, number],
-    start: entry.at as [number, number],
+    start: entry.at,
     player: { address: `${SCENE}:${entry.path}`, asset: entry.asset.decl.id },
     things: things
       .filter((t) => t.placement?.entry !== true)
@@ -55,7 +55,7 @@ function levelOf(project: Project): Level {
         address: `${SCENE}:${t.path}`,
         asset: t.asset.decl.id,
         isWidget: t.asset.decl.kind === 'widget',
-        at: t.at as [number, number],
+        at: t.at,
         ...(t.asset.decl.area || t.placement?.area ? { area: t.placement?.area ?? t.asset.decl.area } : {}),
       })),
   };

@@ -51,7 +51,7 @@ async function send(
     headers: { 'content-type': 'application/x-ndjson', authorization: `Bearer ${token}`, ...headers },
     body,
     duplex: 'half',
-  } as RequestInit);
+  });
   return { status: answer.status, body: (await answer.json()) as Sent['body'] };
 }
 const lines = (...records: object[]): string => records.map((r) => `${JSON.stringify(r)}\n`).join('');

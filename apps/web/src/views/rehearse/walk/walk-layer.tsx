@@ -43,8 +43,8 @@ export function WalkLayer({
   return (
     <g className="walklayer" aria-hidden="true">
       <Values changes={seen.changes} at={at} plan={plan} />
-      {latest(records, time, play.looked?.n ?? records.length).map((r) => (
-        <Happening key={r.n} record={r} age={time - r.t} records={records} at={at} />
+      {stacked(latest(records, time, play.looked?.n ?? records.length), at).map(({ record, nth }) => (
+        <Happening key={record.n} record={record} nth={nth} age={time - record.t} records={records} at={at} />
       ))}
       <Marker play={play} plan={plan} />
     </g>
@@ -76,13 +76,32 @@ function latest(records: readonly TraceRecord[], time: number, n: number): Trace
 
 type At = (address: string) => [number, number] | null;
 
+/** Things within one another stand at one place: each further word there has a line of its own. */
+function stacked(list: readonly TraceRecord[], at: At): { record: TraceRecord; nth: number }[] {
+  const words = new Map<string, number>();
+  return list.map((record) => {
+    const place = 'at' in record ? at(record.at) : null;
+    const isAbove = record.kind === 'performed' || record.kind === 'lost' || record.kind === 'refused';
+    if (!place || (!isAbove && record.kind !== 'raise')) return { record, nth: 0 };
+    const key = `${Math.round(place[0])} ${Math.round(place[1])} ${isAbove}`;
+    const nth = words.get(key) ?? 0;
+    words.set(key, nth + 1);
+    return { record, nth };
+  });
+}
+/** Pixels between the lines of words at one place. */
+const WORD = 14;
+
 function Happening({
   record: r,
+  nth,
   age,
   records,
   at,
 }: {
   record: TraceRecord;
+  /** Its place among the words at its place. */
+  nth: number;
   age: number;
   records: readonly TraceRecord[];
   at: At;
@@ -111,7 +130,7 @@ function Happening({
         )}
         <circle className="pulse" cx={x} cy={y} r={16 + 4 * Math.min(1, age / LIT)} />
         {isNot && <path className="notmark" d={`M${x - 6} ${y - 6}l12 12m0 -12l-12 12`} />}
-        <text className="happened-word" x={x} y={y - 21}>
+        <text className="happened-word" x={x} y={y - 21 - nth * WORD}>
           {wordOf(r)}
         </text>
       </g>
@@ -121,7 +140,7 @@ function Happening({
     return (
       <g style={{ opacity }} className="happening raised">
         <circle className="pulse" cx={x} cy={y} r={14 + 8 * Math.min(1, age / LIT)} />
-        <text className="raised-word" x={x - 14} y={y + 24}>
+        <text className="raised-word" x={x - 14} y={y + 24 + nth * WORD}>
           {r.event}
         </text>
       </g>
@@ -167,24 +186,27 @@ function Values({
   at: At;
   plan: PlanSeen;
 }): ReactNode {
-  const lines = new Map<string, string[]>();
+  const lines = new Map<string, { x: number; y: number; said: string[] }>();
   for (const { at: address, what, now } of changes) {
     if (typeof what !== 'object' || what === null || !('property' in what)) continue;
-    const list = lines.get(address) ?? [];
-    if (list.length === 0) lines.set(address, list);
-    list.push(`${String(what.property)} ${valueText(now as never)}`);
-  }
-  return [...lines].slice(-MOST_VALUES).map(([address, said]) => {
     const place = at(address);
-    if (!place) return null;
+    if (!place) continue;
     const [x, y] = place;
-    if (x < -50 || y < -50 || x > plan.width + 50 || y > plan.height + 50) return null;
+    if (x < -50 || y < -50 || x > plan.width + 50 || y > plan.height + 50) continue;
+    // What is within something else stands at its place, and says which it is.
+    const key = `${Math.round(x)} ${Math.round(y)}`;
+    let of = lines.get(key);
+    if (!of) lines.set(key, (of = { x, y, said: [] }));
+    const inner = /\/([^/]+)$/.exec(address);
+    of.said.push(`${inner ? `${inner[1]}: ` : ''}${String(what.property)} ${valueText(now as never)}`);
+  }
+  return [...lines].slice(-MOST_VALUES).map(([key, { x, y, said }]) => {
     const shown =
       said.length > MOST_LINES
         ? [...said.slice(0, MOST_LINES - 1), `and ${said.length - MOST_LINES + 1} more`]
         : said;
     return (
-      <text key={address} className="valueline" x={x + 16} y={y + 16}>
+      <text key={key} className="valueline" x={x + 16} y={y + 16}>
         {shown.map((line, i) => (
           <tspan key={line} x={x + 16} dy={i === 0 ? 0 : 13}>
             {line}
