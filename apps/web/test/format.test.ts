@@ -1,5 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
-import { agoText, countText, dayText, englishOf, numberText } from '../src/parts/format.js';
+import { agoText, countText, dayText, englishOf, numberText } from '../src/format.js';
 
 describe('dates and numbers', () => {
   it.each([

@@ -6,7 +6,7 @@ import type { LastEdit } from '../session/session-state.js';
 import { useSessionState } from '../session/session-context.js';
 import { SeverityMark, SEVERITY_WORD } from './ui/severity-mark.js';
 import { WorkProgress } from './ui/work-progress.js';
-import { countText } from './format.js';
+import { countText } from '../format.js';
 
 const SEVERITIES: Finding['severity'][] = ['error', 'warning', 'info'];
 

@@ -3,7 +3,7 @@ import { Dialog } from '@mui/material';
 import { useMemo, type ReactNode } from 'react';
 import { useSession, useSessionState } from '../session/session-context.js';
 import { conflictSides } from './conflict-sides.js';
-import { countText } from './format.js';
+import { countText } from '../format.js';
 
 /** Both sides of an edit that met somebody else's, and the choice between them. */
 export function ConflictPanel(): ReactNode {

@@ -2,7 +2,7 @@ import type { Cure, Finding, FindingChange } from '@oquel/core';
 import { useEffect, useState, type ReactNode } from 'react';
 import { useSession, useSessionState } from '../session/session-context.js';
 import { SEVERITY_WORD } from './ui/severity-mark.js';
-import { countText } from './format.js';
+import { countText } from '../format.js';
 
 /** Cures of a finding that have been tried, with what each takes away and brings; taken as one edit. */
 export function Cures({ fingerprint }: { fingerprint: string }): ReactNode {

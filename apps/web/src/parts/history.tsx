@@ -5,7 +5,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
 import { editsAfter } from '../api/client.js';
 import { useSession, useSessionState } from '../session/session-context.js';
-import { momentText } from './format.js';
+import { momentText } from '../format.js';
 
 const MOST = 300;
 const KIND = { edit: '', undo: 'undone: ', redo: 'redone: ' } as const;

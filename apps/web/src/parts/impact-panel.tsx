@@ -3,7 +3,7 @@ import { countUses, printFrom, type ChangeSet, type NameUses } from '@oquel/core
 import type { ReactNode } from 'react';
 import { usePreview } from '../session/use-preview.js';
 import { SaidSentence } from './ui/sentence.js';
-import { countText } from './format.js';
+import { countText } from '../format.js';
 
 const MOST = 60;
 

@@ -2,7 +2,7 @@ import './kept-edits.css';
 import { useEffect, useState, type ReactNode } from 'react';
 import { useSessionState } from '../session/session-context.js';
 import { later } from './later.js';
-import { countText } from './format.js';
+import { countText } from '../format.js';
 
 const KeptPanel = later(async () => (await import('./kept-panel.js')).KeptPanel);
 

@@ -1,5 +1,5 @@
 import { readStage, type AssetIndex, type ChangeSet, type ProjectIndex } from '@oquel/core';
-import { countText } from './format.js';
+import { countText } from '../format.js';
 
 /** What pasted lines that place and wire things would do. */
 export interface Pasting {

@@ -2,7 +2,7 @@ import './present.css';
 import { useState, type ReactNode } from 'react';
 import { useSessionState } from '../session/session-context.js';
 import { later } from './later.js';
-import { countText } from './format.js';
+import { countText } from '../format.js';
 
 const PresentList = later(async () => (await import('./present-list.js')).PresentList);
 

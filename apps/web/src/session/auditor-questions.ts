@@ -26,7 +26,7 @@ import type {
 import type { Incoming, Unfit } from '../workers/incoming.js';
 import type { Report } from '../workers/in-slices.js';
 import type { TableQuestion } from '../workers/table-incoming.js';
-import { isoToday } from '../parts/format.js';
+import { isoToday } from '../format.js';
 
 type Methods = {
   [K in keyof Auditor as Auditor[K] extends (...args: never[]) => unknown ? K : never]: Auditor[K];

@@ -4,7 +4,7 @@ import { wrap, type Remote } from 'comlink';
 import { createContext, use, useEffect, useState, useSyncExternalStore, type ReactNode } from 'react';
 import { useLocation } from 'react-router';
 import { openProject } from '../api/client.js';
-import { tenthsText } from '../parts/format.js';
+import { tenthsText } from '../format.js';
 import type { Auditor } from '../workers/auditor.js';
 import { LoadingWorker } from '../workers/loading-worker.js';
 import { LiveHub } from './live/live-hub.js';

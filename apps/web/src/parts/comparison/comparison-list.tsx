@@ -6,7 +6,7 @@ import { Link } from 'react-router';
 import type { Comparison } from '../../workers/auditor.js';
 import { SeverityMark, SEVERITY_WORD } from '../ui/severity-mark.js';
 import { HOW_WORD } from './words.js';
-import { countText } from '../format.js';
+import { countText } from '../../format.js';
 
 export type ComparisonRow =
   { head: string; n: number } | { line: DifferenceLine } | { finding: Finding; how: 'new' | 'gone' };

@@ -7,7 +7,7 @@ import { changeRows, ComparisonList, findingRows } from '../comparison/compariso
 import { countsText, OFS } from '../comparison/words.js';
 import { SeverityMark, SEVERITY_WORD } from '../ui/severity-mark.js';
 import { TabRow } from '../ui/tab-row.js';
-import { countText } from '../format.js';
+import { countText } from '../../format.js';
 
 const MOST_UNKNOWN = 8;
 

@@ -2,7 +2,7 @@ import { proxy, wrap, type Remote } from 'comlink';
 import type { Auditor } from '../../workers/auditor.js';
 import type { Report } from '../../workers/in-slices.js';
 import type { Incoming, Unfit } from '../../workers/incoming.js';
-import { isoToday } from '../format.js';
+import { isoToday } from '../../format.js';
 
 /** Reading and auditing a file is given up after this time. */
 const LIMIT_MS = 120_000;

@@ -14,7 +14,7 @@ import { useState, type ReactNode } from 'react';
 import { usePreview } from '../../session/use-preview.js';
 import { Making } from '../needs-list.js';
 import { useLines } from './use-lines.js';
-import { countText } from '../format.js';
+import { countText } from '../../format.js';
 
 interface Props {
   index: ProjectIndex;

@@ -3,7 +3,7 @@ import { useCallback, useState, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import { later } from '../later.js';
-import { countText } from '../format.js';
+import { countText } from '../../format.js';
 
 const LinesPanel = later(async () => (await import('./lines-panel.js')).LinesPanel);
 

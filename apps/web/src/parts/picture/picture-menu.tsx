@@ -5,7 +5,7 @@ import { listBuilds } from '../../api/client.js';
 import { copyText } from '../clipboard.js';
 import { saveFile } from '../save-file.js';
 import { pngOf, standaloneSvg, type Drawn } from './picture.js';
-import { isoToday } from '../format.js';
+import { isoToday } from '../../format.js';
 
 interface Props {
   title: string;

@@ -3,7 +3,7 @@ import type { ReactNode } from 'react';
 import { Area, AreaChart, Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import type { Build } from '../../api/client.js';
 import { useSessionState } from '../../session/session-context.js';
-import { countText, shortNumber } from '../format.js';
+import { countText, shortNumber } from '../../format.js';
 
 interface Point {
   id: string;

@@ -35,7 +35,7 @@ import {
 import { PolicyPanel } from './policy-panel.js';
 import { Since, type Baseline } from './since.js';
 import { WaiversPanel } from './waivers-panel.js';
-import { countText } from '../../parts/format.js';
+import { countText } from '../../format.js';
 import { useSidePanel } from '../../parts/ui/side-panel.js';
 
 // Its charts are heavy and rarely looked at first.

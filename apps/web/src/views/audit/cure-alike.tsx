@@ -2,7 +2,7 @@ import { MOST_ALIKE, type CureOfMany, type Finding } from '@oquel/core';
 import { useState, type ReactNode } from 'react';
 import { Outcome } from '../../parts/cures.js';
 import { useSession } from '../../session/session-context.js';
-import { countText } from '../../parts/format.js';
+import { countText } from '../../format.js';
 
 /** Cures all findings of a kind at once, after showing what is done for each. */
 export function CureAlike({ finding, alike }: { finding: Finding; alike: number }): ReactNode {

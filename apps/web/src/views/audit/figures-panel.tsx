@@ -11,7 +11,7 @@ import { Trend } from '../../parts/trend/trend.js';
 import { rippleHref } from '../../parts/ripple-href.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import { assetOf } from './grouping.js';
-import { countText } from '../../parts/format.js';
+import { countText } from '../../format.js';
 
 /** Distributions and hot spots as pictures; each bar opens what it counts. */
 export function FiguresPanel({ onFilter }: { onFilter: (part: Record<string, string>) => void }): ReactNode {

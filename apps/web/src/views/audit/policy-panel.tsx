@@ -11,7 +11,7 @@ import {
 import { useMemo, useState, type ReactNode } from 'react';
 import { usePreview } from '../../session/use-preview.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
-import { countText } from '../../parts/format.js';
+import { countText } from '../../format.js';
 
 const LIMITS = {
   maxChain: ['hops in a chain', 20],

@@ -9,7 +9,7 @@ import {
 } from '@oquel/core';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import { numberText } from '../../parts/format.js';
+import { numberText } from '../../format.js';
 import { bindingPlace } from '../../parts/places.js';
 
 /** So many stand side by side. */

@@ -3,7 +3,7 @@ import { readBaseline, type Finding, type FindingChange } from '@oquel/core';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { buildText, listBuilds } from '../../api/client.js';
 import { useSessionState } from '../../session/session-context.js';
-import { countText } from '../../parts/format.js';
+import { countText } from '../../format.js';
 
 const FILE = 'file';
 

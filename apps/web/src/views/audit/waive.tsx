@@ -2,7 +2,7 @@ import type { Finding, Project, Waiver } from '@oquel/core';
 import { useState, type ReactNode } from 'react';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import { whoIsIt } from '../../session/who.js';
-import { isoToday } from '../../parts/format.js';
+import { isoToday } from '../../format.js';
 
 /** Puts waivers in the place of those that are there, as one edit. */
 export function waiversEdit(

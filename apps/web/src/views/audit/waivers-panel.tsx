@@ -3,7 +3,7 @@ import { useMemo, type ReactNode } from 'react';
 import { Entry, type Read } from '../../parts/ui/entry.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import { waiversEdit } from './waive.js';
-import { isoToday } from '../../parts/format.js';
+import { isoToday } from '../../format.js';
 
 const SAYS: Record<WaiverState['state'], string> = {
   'in force': 'in force',

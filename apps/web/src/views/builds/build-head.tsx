@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import { sayOfBuild, type Build } from '../../api/client.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import { whoIsIt } from '../../session/who.js';
-import { countText, dayText } from '../../parts/format.js';
+import { countText, dayText } from '../../format.js';
 
 /** A build: the gate's verdict, what people said of it and with which waivers, and what can be done with it. */
 export function BuildHead({ build, onChanged }: { build: Build; onChanged: () => void }): ReactNode {

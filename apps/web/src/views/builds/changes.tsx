@@ -8,7 +8,7 @@ import { WorkProgress } from '../../parts/ui/work-progress.js';
 import { useQuery } from '../../parts/use-query.js';
 import { useSessionState } from '../../session/session-context.js';
 import { useComparison } from './use-comparison.js';
-import { dayText } from '../../parts/format.js';
+import { dayText } from '../../format.js';
 
 /** What has changed from a build to now, or to another build, as sentences scene by scene. */
 export function Changes({ build, builds }: { build: Build; builds: readonly Build[] }): ReactNode {

@@ -4,7 +4,7 @@ import { SeverityMark, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
 import { useSessionState } from '../../session/session-context.js';
 import { gateNow } from '../../session/gate.js';
 import { standing } from './words.js';
-import { dayText } from '../../parts/format.js';
+import { dayText } from '../../format.js';
 
 const SEVERITIES = ['error', 'warning', 'info'] as const;
 

@@ -36,7 +36,7 @@ import { Entry, type Read } from '../../parts/ui/entry.js';
 import { SaidSentence } from '../../parts/ui/sentence.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import { entryKey } from './catalogue-address.js';
-import { countText } from '../../parts/format.js';
+import { countText } from '../../format.js';
 
 interface Props {
   index: ProjectIndex;

@@ -2,7 +2,7 @@ import { unusedDeclarations, withoutUnused, type ProjectIndex, type Unused } fro
 import { useMemo, useState, type ReactNode } from 'react';
 import { usePreview } from '../../session/use-preview.js';
 import { useSession } from '../../session/session-context.js';
-import { countText } from '../../parts/format.js';
+import { countText } from '../../format.js';
 
 const MOST_SHOWN = 1_000;
 

@@ -3,7 +3,7 @@ import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { bindingPlace } from '../../parts/places.js';
 import { SaidSentence } from '../../parts/ui/sentence.js';
-import { countText } from '../../parts/format.js';
+import { countText } from '../../format.js';
 
 /** What one group says to another, and what it hears back. */
 export function CellPanel({

@@ -15,7 +15,7 @@ import type { Comparison } from '../../workers/auditor.js';
 import type { Incoming, Unfit } from '../../workers/incoming.js';
 import { TablePanel } from './table-panel.js';
 import { WaysOut } from './ways-out.js';
-import { isoToday } from '../../parts/format.js';
+import { isoToday } from '../../format.js';
 
 type Came =
   | {

@@ -13,7 +13,7 @@ import { useSession, useSessionState } from '../../session/session-context.js';
 import type { TableLook } from '../../workers/table-incoming.js';
 import { ALL_KINDS, kindText } from './kind-text.js';
 import { TableRows } from './table-rows.js';
-import { countText } from '../../parts/format.js';
+import { countText } from '../../format.js';
 
 /** A table: what it is of, which column is what, what each row would become, and what the audit would say. */
 export function TablePanel({

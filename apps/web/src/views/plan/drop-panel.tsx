@@ -2,7 +2,7 @@ import type { AssetIndex, ProjectIndex } from '@oquel/core';
 import { useMemo, type ReactNode } from 'react';
 import { usePreview } from '../../session/use-preview.js';
 import { dropping } from './stage-edits.js';
-import { countText } from '../../parts/format.js';
+import { countText } from '../../format.js';
 
 /** What would break if a scene, prefab or widget were taken out of the project, before it is. */
 export function DropPanel({

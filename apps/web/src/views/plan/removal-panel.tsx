@@ -4,7 +4,7 @@ import { SaidSentence } from '../../parts/ui/sentence.js';
 import { SeverityMark, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
 import { usePreview } from '../../session/use-preview.js';
 import { removing, some } from './stage-edits.js';
-import { countText } from '../../parts/format.js';
+import { countText } from '../../format.js';
 
 interface Props {
   index: ProjectIndex;

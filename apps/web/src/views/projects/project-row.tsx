@@ -5,7 +5,7 @@ import { Link } from 'react-router';
 import type { ProjectLine } from '../../api/client.js';
 import { SeverityMark } from '../../parts/ui/severity-mark.js';
 import { projectHref } from '../../session/last-place.js';
-import { agoText, countText, dayText, momentText } from '../../parts/format.js';
+import { agoText, countText, dayText, momentText } from '../../format.js';
 
 export type ProjectState = ProjectLine['state'];
 

@@ -24,7 +24,7 @@ import { StatesPanel } from './states-panel.js';
 import { usePlaying } from './use-playing.js';
 import { useCursor } from './use-cursor.js';
 import { useRun, type Running } from './use-run.js';
-import { countText } from '../../parts/format.js';
+import { countText } from '../../format.js';
 import { useSidePanel } from '../../parts/ui/side-panel.js';
 
 /** The dry run: a script, what follows from it over time, and what it leaves behind. */

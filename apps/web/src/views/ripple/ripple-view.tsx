@@ -15,7 +15,7 @@ import { RippleList } from './ripple-list.js';
 import { StartPicker } from './start-picker.js';
 import { TrialBar } from './trial-bar.js';
 import { useRipple } from './use-ripple.js';
-import { countText } from '../../parts/format.js';
+import { countText } from '../../format.js';
 
 /** What happens if this fires, and what could have caused it: drawn in the order in which it happens. */
 export function RippleView(): ReactNode {

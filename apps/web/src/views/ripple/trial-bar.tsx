@@ -1,7 +1,7 @@
 import { mutingAll, type BindingRef, type ProjectIndex, type Ripple } from '@oquel/core';
 import { useMemo, type ReactNode } from 'react';
 import { usePreview } from '../../session/use-preview.js';
-import { countText } from '../../parts/format.js';
+import { countText } from '../../format.js';
 
 /** What a trial does: what falls away, and how the findings change; then it is kept, or dropped. */
 export function TrialBar({

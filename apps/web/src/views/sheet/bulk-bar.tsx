@@ -14,7 +14,7 @@ import { SeverityMark, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import { usePreview } from '../../session/use-preview.js';
 import type { SheetRow } from './sheet-rows.js';
-import { countText } from '../../parts/format.js';
+import { countText } from '../../format.js';
 
 const DEEDS = {
   mute: 'mute',

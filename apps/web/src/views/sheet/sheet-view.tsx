@@ -24,7 +24,7 @@ import {
   type SheetRow,
   type Switch,
 } from './sheet-rows.js';
-import { countText } from '../../parts/format.js';
+import { countText } from '../../format.js';
 
 const SWITCH_TEXT: Record<Switch, string> = {
   muted: 'Muted',

@@ -17,7 +17,7 @@ import { usePastedLines } from '../../parts/lines-panel/use-pasted-lines.js';
 import { pasting } from '../../parts/pasting.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import { LineField } from './line-field.js';
-import { countText } from '../../parts/format.js';
+import { countText } from '../../format.js';
 
 interface Props {
   index: ProjectIndex;

@@ -1,6 +1,6 @@
 import { useState, type ReactNode } from 'react';
 import type { Play } from '../../../api/client.js';
-import { countText, momentText } from '../../../parts/format.js';
+import { countText, momentText } from '../../../format.js';
 
 /** Plays, the newest first, with what each came to. */
 export function PlayList({

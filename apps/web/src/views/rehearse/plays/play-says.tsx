@@ -1,7 +1,7 @@
 import { codeBinding, missingText, playedByAsset, secondsText, type PlayReport } from '@oquel/core';
 import { useMemo, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
-import { countText } from '../../../parts/format.js';
+import { countText } from '../../../format.js';
 import { bindingPlace, instancePlace } from '../../../parts/places.js';
 import { useSession, useSessionState } from '../../../session/session-context.js';
 import { added, freeName } from '../script-edits.js';

@@ -2,7 +2,7 @@ import { useQuery as useServer } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
 import { newPlayToken, playTokenState } from '../../../api/client.js';
 import { copyText } from '../../../parts/clipboard.js';
-import { momentText } from '../../../parts/format.js';
+import { momentText } from '../../../format.js';
 import { useSessionState } from '../../../session/session-context.js';
 
 /** How a game sends its plays: the token, and the one line that does it. */

@@ -1,6 +1,6 @@
 import { secondsText, type WalkEnd } from '@oquel/core';
 import { useReducer, useSyncExternalStore, useEffect, type ReactNode } from 'react';
-import { countText } from '../../../parts/format.js';
+import { countText } from '../../../format.js';
 import type { WalkPlay } from './walk-play.js';
 
 const PACES = [0.1, 0.25, 0.5, 1, 2, 4];
