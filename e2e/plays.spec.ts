@@ -50,6 +50,16 @@ test('a game sends its play from nothing: what did not follow, what other code d
   await expect(code).toContainText('quay:gate-1 open, after quay:bell-1 onRung');
   await expect(says.getByRole('region', { name: 'Served in play' })).toContainText('all were');
 
+  // What was played stands on the wiring until what is rehearsed is asked for again.
+  await says.getByRole('button', { name: 'Show it on the wiring' }).click();
+  await page.getByRole('link', { name: 'Wire', exact: true }).click();
+  await page.locator('.thing[data-path="bell-1"] .hit').click();
+  const sentences = page.locator('[data-event="onRung"]');
+  await expect(sentences.getByRole('img', { name: 'played', exact: true })).toHaveCount(2);
+  await page.getByRole('button', { name: 'Show what is rehearsed' }).click();
+  await expect(sentences.getByRole('img', { name: 'played', exact: true })).toHaveCount(0);
+  await page.goto(`${base}/rehearse/plays`);
+
   // What other code does is noted as a binding of the code, and undone.
   await code.getByRole('button', { name: 'Note it as a binding of the code' }).click();
   await saved(page);
@@ -68,6 +78,41 @@ test('a game sends its play from nothing: what did not follow, what other code d
   await page.goto(`${base}/rehearse/plays`);
   await page.getByRole('button', { name: 'Remove the play evening' }).click();
   await expect(page.getByText('No game has sent a play yet.')).toBeVisible();
+});
+
+test('while a game sends, what happens in it is seen on the plan', async ({ page, demo, server }) => {
+  const answer = await server.post(`/api/projects/${demo.id}/plays/token`, {});
+  const { token } = answer.body as { token: string };
+  await page.goto(demo.url('rehearse/plays'));
+  await page.getByText('No game has sent a play yet.').waitFor();
+  let more: (text: string) => void = () => undefined;
+  let end = (): void => undefined;
+  const body = new ReadableStream<Uint8Array>({
+    start(controller) {
+      more = (text) => controller.enqueue(new TextEncoder().encode(text));
+      end = () => controller.close();
+    },
+  });
+  const sending = fetch(`${server.url}/api/projects/${demo.id}/plays?session=evening&loadSet=ascent`, {
+    method: 'POST',
+    headers: { authorization: `Bearer ${token}` },
+    body,
+    duplex: 'half',
+  } as RequestInit);
+  const mat = { kind: 'raise', at: 'valley-station:mat-6', event: 'onStepped' };
+  const live = page.getByRole('region', { name: 'A game is sending' });
+  // The window listens before long; the game goes on sending meanwhile.
+  await expect(async () => {
+    more(line({ ...mat, t: Date.now() * 1000 }));
+    await expect(live).toBeVisible({ timeout: 500 });
+  }).toPass();
+  await expect(live.getByRole('heading')).toHaveText('evening is sending');
+  await expect(live.getByLabel('Scene that is seen')).toHaveValue('valley-station');
+  more(line({ ...mat, t: Date.now() * 1000 }));
+  await expect(live.locator('.walklayer')).toContainText('onStepped');
+  end();
+  expect((await sending).status).toBe(201);
+  await expect(page.getByRole('article', { name: 'What evening says' })).toBeVisible();
 });
 
 test('a file is judged without being sent, also a broken one', async ({ page, demo }) => {

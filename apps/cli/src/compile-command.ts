@@ -3,12 +3,13 @@ import { existsSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import {
   audit,
-  compileWiring,
+  compileSteps,
   expand,
   indexProject,
   WIRING_FILE,
   wiringFiles,
   type Project,
+  type WorkStep,
 } from '@oquel/core';
 import { FORMAT } from '@oquel/runtime';
 import { Command } from 'commander';
@@ -46,10 +47,13 @@ export function compileCommand(streams: Streams, exit: (code: number) => void): 
       requireOwn(out);
       const compiled = orExplain(
         () =>
-          compileWiring(expand(indexProject(project)), {
-            sha256: (text) => createHash('sha256').update(text).digest('hex'),
-            ...(scene.length > 0 ? { scenes: scene } : {}),
-          }),
+          told(
+            streams,
+            compileSteps(expand(indexProject(project)), {
+              sha256: (text) => createHash('sha256').update(text).digest('hex'),
+              ...(scene.length > 0 ? { scenes: scene } : {}),
+            }),
+          ),
         file,
       );
       const files = new Map(wiringFiles(compiled));
@@ -68,6 +72,21 @@ export function compileCommand(streams: Streams, exit: (code: number) => void): 
         `${out} is written: ${compiled.scenes.length} scenes, ${bindings} bindings, hash ${compiled.project.hash}.\n`,
       );
     });
+}
+
+/** Milliseconds between two words of how far it is. */
+const PROGRESS_MS = 2000;
+/** Does work in steps, and says now and then how far it is. */
+function told<T>(streams: Streams, work: Generator<WorkStep, T>): T {
+  let said = performance.now();
+  for (;;) {
+    const step = work.next();
+    if (step.done) return step.value;
+    if (performance.now() - said < PROGRESS_MS) continue;
+    said = performance.now();
+    const { doing, done, of } = step.value;
+    streams.err(`${doing} (${done} of ${of}) ...\n`);
+  }
 }
 
 function stops(project: Project, file: string): boolean {

@@ -88,6 +88,9 @@ export const LIMITS = {
     ahead: 8,
     /** Plays that a project keeps: the oldest goes first. */
     kept: 500,
+    /** Lines of a piece that those who look on are shown, and how long one may be. */
+    watched: 100,
+    watchedLine: 2 * KiB,
     /** Text of one report. */
     report: 16 * MiB,
   },

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { gzipSync } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import { projectHash, readProject } from '@oquel/core';
 import { newDatabase, TestServer } from './harness.js';
 
 let server: TestServer;
@@ -149,23 +150,78 @@ describe('plays that games send', () => {
     expect((await server.get(`/api/projects/${other}/plays/token`)).body).toHaveProperty('at');
   });
   it('two are judged at a time; a third is asked to come again', async () => {
-    const held: (() => void)[] = [];
-    const slow = (): Promise<Sent> =>
+    const held: ReadableStreamDefaultController<Uint8Array>[] = [];
+    const attempt = (): Promise<Sent> =>
       send(
         new ReadableStream<Uint8Array>({
           start(controller) {
             controller.enqueue(new TextEncoder().encode(lines(...ring(0))));
-            held.push(() => controller.close());
+            held.push(controller);
           },
         }),
       );
+    // One that finds another one being judged for a moment comes again.
+    const slow = async (): Promise<Sent> => {
+      for (;;) {
+        const answer = await attempt();
+        if (answer.status !== 503) return answer;
+      }
+    };
     const first = [slow(), slow()];
     let third: Sent;
     // The two have begun once the third is refused.
     do third = await send(lines(...ring(0)));
     while (third.status !== 503);
     expect(third.body.detail).toContain('other plays are being judged');
-    for (const end of held) end();
-    expect((await Promise.all(first)).map((a) => a.status)).toEqual([201, 201]);
+    const finished = Promise.all(first);
+    for (const controller of held) {
+      try {
+        controller.close();
+      } catch {
+        // It was refused, and is closed already.
+      }
+    }
+    expect((await finished).map((a) => a.status)).toEqual([201, 201]);
+  });
+  it('of a game that runs the wiring of a build are judged by that build', async () => {
+    const own = await server.import({ ...PROJECT, name: 'Quay 3' });
+    const made = await server.post(`/api/projects/${own}/plays/token`, {});
+    const authorization = `Bearer ${(made.body as { token: string }).token}`;
+    const wiring = projectHash(readProject({ ...PROJECT, name: 'Quay 3' }).project);
+    const frozen = await server.post(`/api/projects/${own}/builds`, { name: 'week 1', who: 'Ines', base: 1 });
+    expect(frozen.status).toBe(201);
+    await server.post(`/api/projects/${own}/edits`, {
+      base: 1,
+      who: 'Ines',
+      label: 'no shaking any more',
+      changes: [{ op: 'remove', list: 'bindings', asset: 'quay', id: 'shakes' }],
+    });
+    const by = async (query: string): Promise<Record<string, unknown>> => {
+      const { status, body } = await send(lines(...ring(0), ...ring(5_000_000)), {
+        query,
+        project: own,
+        headers: { authorization },
+      });
+      expect(status).toBe(201);
+      return (await server.get(`/api/projects/${own}/plays/${body.id}`)).body as Record<string, unknown>;
+    };
+    expect(await by(`?wiring=${wiring}`)).toMatchObject({
+      build: 'week 1',
+      others: [],
+      missing: [{ binding: 'shakes' }],
+    });
+    expect(await by('')).toMatchObject({ missing: [] });
+    expect(await by(`?wiring=${'e'.repeat(64)}`)).toMatchObject({ others: [{ wiring: 'e'.repeat(64) }] });
+  });
+  it('are seen by whoever looks on while they come in', async () => {
+    const stream = await fetch(`${server.url}/api/projects/${id}/plays/live`);
+    const reader = stream.body!.getReader();
+    const sent = send(lines(...ring(7_000)), { query: '?session=now' });
+    let text = '';
+    while (!text.includes('"t\\":7000')) text += new TextDecoder().decode((await reader.read()).value);
+    expect(text).toContain('event: lines');
+    expect(text).toContain('"session":"now"');
+    expect((await sent).status).toBe(201);
+    await reader.cancel();
   });
 });

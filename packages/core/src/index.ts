@@ -276,7 +276,7 @@ export { LineSplitter } from './plays/line-splitter.js';
 export { playText } from './plays/words.js';
 export { playLcov } from './plays/lcov.js';
 export { readPlayLine, type PlayLine, type PlayRecord } from './plays/record-line.js';
-export { codeBinding, playedByAsset, type PlayedAsset } from './plays/offer.js';
+export { codeBinding, playedByAsset, servedInPlay, type PlayedAsset } from './plays/offer.js';
 export { missingText } from './plays/words.js';
 export type { PlayReport } from './plays/play-report.js';
 export { scenesLoadedWith } from './project/load-sets.js';

@@ -1,10 +1,13 @@
 import { describe, expect, it } from '@jest/globals';
 import { createWorld, type World, type WorldRecord } from '@oquel/runtime';
 import {
+  applyChanges,
+  codeBinding,
   compileWiring,
   expand,
   indexProject,
   LineSplitter,
+  playedByAsset,
   PlayObserver,
   readPlayLine,
   readProject,
@@ -355,5 +358,48 @@ describe('a play that a game of its own code has written', () => {
     for (let i = 0; i < 200; i++) observer.take(JSON.stringify({ ...rung, t: 0 }), `s${i}`, 1);
     observer.end();
     expect(observer.report()).toMatchObject({ sessions: 200, records: 200 });
+  });
+});
+
+describe('what is offered of a play', () => {
+  const index = indexProject(bell);
+  const tally = { count: 1, sessions: 1, first: { source: 'play', line: 1, t: 0 } };
+  it('what other code does becomes a binding of the code, which explains it from then on', () => {
+    const offered = codeBinding(index, {
+      ...tally,
+      at: 'quay:gate',
+      action: 'shake',
+      after: { at: 'quay:bell', event: 'onRung' },
+    })!;
+    const { project } = applyChanges(bell, offered.changes);
+    expect(project.assets[0].bindings!.at(-1)).toEqual({
+      id: 'onRung-shake-1',
+      from: { at: 'bell', event: 'onRung' },
+      to: { at: 'gate', action: 'shake' },
+      origin: 'code',
+    });
+  });
+  it.each([
+    ['nothing led to it', { at: 'quay:gate', action: 'shake' }],
+    [
+      'its instance is not there',
+      { at: 'quay:buoy', action: 'shake', after: { at: 'quay:bell', event: 'onRung' } },
+    ],
+    [
+      'what led to it is not there',
+      { at: 'quay:gate', action: 'shake', after: { at: 'pier:bell', event: 'onRung' } },
+    ],
+    ['it is a copy', { at: 'quay:~Gate#2', action: 'shake', after: { at: 'quay:bell', event: 'onRung' } }],
+  ])('nothing where %s', (_name, what) => {
+    expect(codeBinding(index, { ...tally, ...what })).toBeNull();
+  });
+  it('bindings that never served are listed by asset', () => {
+    const report = observed(compiledOf(bell), [
+      JSON.stringify({ ...rung, t: 0 }),
+      JSON.stringify({ kind: 'performed', at: 'quay:gate', action: 'open', t: 500_000 }),
+    ]);
+    expect(playedByAsset(index, report)).toEqual([
+      { asset: 'quay', of: 3, played: 1, never: ['tells', 'hears'] },
+    ]);
   });
 });

@@ -12,6 +12,8 @@ export interface NewBuild {
   at?: Date;
   version: number | null;
   gate: 'pass' | 'stop';
+  /** The hash of its compiled wiring. */
+  wiring: string;
   figures: { summary: object; metrics: object };
   waived: WaivedDto[];
   document: string;
@@ -65,6 +67,23 @@ export class BuildStore {
       .executeTakeFirst();
     if (!row) throw noSuchBuild();
     return row;
+  }
+
+  /** The newest build with that hash of its compiled wiring; null for none. */
+  async withWiring(
+    k: Reader,
+    project: string,
+    wiring: string,
+  ): Promise<{ name: string; document: string } | null> {
+    const row = await k
+      .selectFrom('builds')
+      .select(['name', 'document'])
+      .where('project_id', '=', project)
+      .where('wiring', '=', wiring)
+      .orderBy('at', 'desc')
+      .limit(1)
+      .executeTakeFirst();
+    return row ?? null;
   }
 
   /** @throws ProblemError 409 when the name is taken */

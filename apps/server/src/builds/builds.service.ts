@@ -1,6 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { audit, readProjectText, type AuditResult, type Project } from '@oquel/core';
-import { randomUUID } from 'node:crypto';
+import { audit, projectHash, readProjectText, type AuditResult, type Project } from '@oquel/core';
+import { createHash, randomUUID } from 'node:crypto';
 import { Database, type Reader, type Tx } from '../database/database.js';
 import type { EditsDto, StepDto } from '../edits/edit.dto.js';
 import { EditsService } from '../edits/edits.service.js';
@@ -99,6 +99,7 @@ export class BuildsService {
       id: build,
       note: head.note ?? '',
       gate,
+      wiring: projectHash(project, (text) => createHash('sha256').update(text).digest('hex')),
       figures: { summary, metrics },
       waived: waivedIn(project, findings),
       document: JSON.stringify(project),

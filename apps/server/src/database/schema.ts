@@ -56,6 +56,8 @@ export interface Tables {
     /** The project's version that was frozen; null for a document that was put in as a build. */
     version: number | null;
     gate: 'pass' | 'stop';
+    /** The hash of its compiled wiring; null for builds from before it was kept. */
+    wiring: string | null;
     /** Summary and metrics of its audit. */
     figures: Json;
     /** The findings that were waived, each with its waiver. */

@@ -9,6 +9,7 @@ import {
   scenesLoadedWith,
 } from '@oquel/core';
 import { createHash } from 'node:crypto';
+import { LIMITS } from '../limits.js';
 import type { FromJudge, JudgeAsk, ToJudge } from './judging.js';
 
 const { document, ask } = workerData as { document: Uint8Array; ask: JudgeAsk };
@@ -32,11 +33,18 @@ function begin(): void {
   if (wiring !== undefined)
     observer.take(JSON.stringify({ kind: 'session', session, wiring }), session, 0, session);
   const decoder = new TextDecoder();
-  const split = new LineSplitter((line, number) => observer.take(line, session, number, session));
+  let seen: string[] = [];
+  const split = new LineSplitter((line, number) => {
+    observer.take(line, session, number, session);
+    // Whoever looks on sees the newest of a piece.
+    if (seen.length >= LIMITS.plays.watched) seen.shift();
+    if (line.length <= LIMITS.plays.watchedLine) seen.push(line);
+  });
   port.on('message', (message: ToJudge) => {
     if ('piece' in message) {
       split.push(decoder.decode(message.piece, { stream: true }));
-      say({ taken: true });
+      say({ taken: true, lines: seen });
+      seen = [];
       return;
     }
     split.push(decoder.decode());

@@ -11,20 +11,25 @@ export interface JudgeAsk {
   wiring?: string;
 }
 export type ToJudge = { piece: Uint8Array } | { end: true };
-export type FromJudge = { taken: true } | { report: PlayReport } | { refused: string };
+export type FromJudge = { taken: true; lines?: string[] } | { report: PlayReport } | { refused: string };
 
 /**
  * Judges a sending in a thread of its own while it comes in; no more of it is read than the thread deals with.
  * @throws ProblemError 400, 413, 503
  */
-export async function judge(document: Uint8Array, ask: JudgeAsk, body: Readable): Promise<PlayReport> {
+export async function judge(
+  document: Uint8Array,
+  ask: JudgeAsk,
+  body: Readable,
+  watch: (lines: string[]) => void = () => undefined,
+): Promise<PlayReport> {
   const worker = new Worker(new URL('./judge.worker.js', import.meta.url), {
     workerData: { document, ask },
     resourceLimits: { maxOldGenerationSizeMb: LIMITS.heavy.memory },
   });
   const timer = setTimeout(() => body.destroy(tooSlow()), LIMITS.plays.time);
   try {
-    const answers = new Answers(worker);
+    const answers = new Answers(worker, watch);
     await answers.taken();
     let [bytes, ahead] = [0, 0];
     for await (const piece of body) {
@@ -54,8 +59,9 @@ class Answers {
   private wake: (() => void) | null = null;
   private failure: Error | null = null;
 
-  constructor(worker: Worker) {
+  constructor(worker: Worker, watch: (lines: string[]) => void) {
     worker.on('message', (answer: FromJudge) => {
+      if ('taken' in answer && answer.lines && answer.lines.length > 0) watch(answer.lines);
       this.come.push(answer);
       this.wake?.();
     });

@@ -12,6 +12,8 @@ import {
   Post,
   Query,
   Req,
+  Sse,
+  type MessageEvent,
 } from '@nestjs/common';
 import {
   ApiBearerAuth,
@@ -23,6 +25,7 @@ import {
   ApiTags,
 } from '@nestjs/swagger';
 import type { Request } from 'express';
+import type { Observable } from 'rxjs';
 import { ProblemError } from '../http/problem.js';
 import { ProjectId } from '../projects/project-id.js';
 import { PlayDto, PlayQueryDto, TokenDto, TokenStateDto } from './play.dto.js';
@@ -53,6 +56,13 @@ export class PlaysController {
   take(@ProjectId() id: string, @Query() query: PlayQueryDto, @Req() request: Request): Promise<PlayDto> {
     const [, token = null] = /^Bearer (\S+)$/i.exec(request.headers.authorization ?? '') ?? [];
     return this.plays.take(id, token, query, unpacked(request));
+  }
+
+  @Sse('live')
+  @ApiOperation({ summary: 'What is sent now, as server-sent events: lines' })
+  @ApiOkResponse({ description: 'text/event-stream' })
+  live(@ProjectId() id: string): Observable<MessageEvent> {
+    return this.plays.watched(id);
   }
 
   @Get('token')

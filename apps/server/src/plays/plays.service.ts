@@ -1,8 +1,10 @@
 import { createHash, randomBytes, randomUUID, timingSafeEqual } from 'node:crypto';
 import type { Readable } from 'node:stream';
-import { Inject, Injectable } from '@nestjs/common';
+import { Inject, Injectable, type MessageEvent } from '@nestjs/common';
 import type { PlayReport } from '@oquel/core';
 import { sql } from 'kysely';
+import { filter, map, Subject, type Observable } from 'rxjs';
+import { BuildStore } from '../builds/build.store.js';
 import { Database } from '../database/database.js';
 import { tell } from '../database/notices.js';
 import { HeavyService } from '../heavy/heavy.service.js';
@@ -15,10 +17,12 @@ import type { PlayDto, PlayFiguresDto, PlayQueryDto, TokenStateDto } from './pla
 @Injectable()
 export class PlaysService {
   private judging = 0;
+  private readonly live = new Subject<{ project: string; session: string; lines: string[] }>();
 
   constructor(
     @Inject(Database) private readonly db: Database,
     @Inject(HeavyService) private readonly heavy: HeavyService,
+    @Inject(BuildStore) private readonly builds: BuildStore,
   ) {}
 
   /** @throws ProblemError 400, 401, 404, 413, 503 */
@@ -27,12 +31,31 @@ export class PlaysService {
     if (this.judging >= LIMITS.plays.atOnce) throw busy('other plays are being judged');
     this.judging++;
     try {
-      const { bytes } = await this.heavy.document(project);
       const session = query.session ?? 'play';
-      return await this.keep(project, session, await judge(bytes, { ...query, session }, body));
+      const { bytes, build } = await this.documentFor(project, query.wiring);
+      const report = await judge(bytes, { ...query, session }, body, (lines) =>
+        this.live.next({ project, session, lines }),
+      );
+      return await this.keep(project, session, build === null ? report : { ...report, build });
     } finally {
       this.judging--;
     }
+  }
+  /** The build that the game has run, where it says which; else the project as it is. */
+  private async documentFor(
+    project: string,
+    wiring: string | undefined,
+  ): Promise<{ bytes: Uint8Array; build: string | null }> {
+    const build = wiring === undefined ? null : await this.builds.withWiring(this.db.k, project, wiring);
+    if (build) return { bytes: new TextEncoder().encode(build.document), build: build.name };
+    return { bytes: (await this.heavy.document(project)).bytes, build: null };
+  }
+  /** What is sent to a project while it comes in: of more than can be looked at, the newest. */
+  watched(project: string): Observable<MessageEvent> {
+    return this.live.pipe(
+      filter((sent) => sent.project === project),
+      map(({ session, lines }) => ({ type: 'lines', data: { session, lines } })),
+    );
   }
   async list(project: string): Promise<PlayDto[]> {
     const rows = await this.db.k

@@ -3,7 +3,7 @@ import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { gateNow } from '../session/gate.js';
 import type { LastEdit } from '../session/session-state.js';
-import { useSessionState } from '../session/session-context.js';
+import { useSession, useSessionState } from '../session/session-context.js';
 import { SeverityMark, SEVERITY_WORD } from './ui/severity-mark.js';
 import { WorkProgress } from './ui/work-progress.js';
 import { countText } from '../format.js';
@@ -12,8 +12,9 @@ const SEVERITIES: Finding['severity'][] = ['error', 'warning', 'info'];
 
 /** The audit at all times: gate, counts, longest chain, cycles, and what the last edit did to them. */
 export function AuditStrip(): ReactNode {
+  const session = useSession();
   const state = useSessionState();
-  const { id, audit, auditing, rehearsed, lastEdit, project } = state;
+  const { id, audit, auditing, rehearsed, played, lastEdit, project } = state;
   const base = `/p/${id}/audit`;
   if (!audit) {
     return (
@@ -52,6 +53,14 @@ export function AuditStrip(): ReactNode {
           </b>{' '}
           pass
         </Link>
+      )}
+      {played && (
+        <span>
+          shows what <b>{played.name}</b> has played{' '}
+          <button type="button" className="word" onClick={() => session.showPlayed(null)}>
+            Show what is rehearsed
+          </button>
+        </span>
       )}
       <span className="last" role="status" title={lastEdit?.label}>
         {lastEdit && (

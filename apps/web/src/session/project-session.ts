@@ -18,7 +18,7 @@ import { changesOf, labelOf, type Entry } from './queue/entry.js';
 import { httpServer } from './queue/http-server.js';
 import type { Clock, EntryStore } from './queue/ports.js';
 import { Rehearsing } from './rehearsing.js';
-import type { Aside, Conflict, Notice, SessionState } from './session-state.js';
+import type { Aside, Conflict, Notice, SessionState, Played } from './session-state.js';
 
 /** What a window brings along. */
 export interface SessionWindow {
@@ -77,6 +77,7 @@ export class ProjectSession extends AuditorQuestions implements QueueListener {
       present: [],
       buildsChanged: 0,
       playsChanged: 0,
+      played: null,
       conflicts: [],
       aside: [],
       found: [],
@@ -161,6 +162,10 @@ export class ProjectSession extends AuditorQuestions implements QueueListener {
 
   rehearse(rehearsal: Rehearsal): Promise<Rehearsed | null> {
     return this.rehearsing.one(rehearsal);
+  }
+  /** Shows on the wiring what a play has used, or again what rehearsals use. */
+  showPlayed(played: Played | null): void {
+    this.set({ played });
   }
   stopRehearsing(): void {
     this.rehearsing.stop();

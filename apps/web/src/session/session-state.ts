@@ -24,6 +24,8 @@ export interface SessionState {
   readonly auditing: WorkStep | null;
   /** All rehearsals as they ran last; null until they are asked for, by somebody or by the policy. */
   readonly rehearsed: RehearsalsResult | null;
+  /** The play whose coverage is shown in the place of that of rehearsals; null for none. */
+  readonly played: Played | null;
   readonly lastEdit: LastEdit | null;
   /** What undo and redo would take of one's own edits; null for nothing. */
   readonly undo: string | null;
@@ -49,6 +51,11 @@ export interface SessionState {
   readonly aside: readonly Aside[];
   /** Edits that windows which are gone have left. */
   readonly found: readonly string[];
+}
+export interface Played {
+  name: string;
+  /** For each binding, as `asset/binding`, how many of its copies have served. */
+  served: ReadonlyMap<string, number>;
 }
 /** An edit of this window that is not stored, since somebody else had changed the same. */
 export interface Conflict {

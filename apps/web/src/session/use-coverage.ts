@@ -2,14 +2,29 @@ import type { AssetIndex, BindingCoverage } from '@oquel/core';
 import { useMemo } from 'react';
 import { useSessionState } from './session-context.js';
 
-/** How many of a thing's bindings rehearsals have used. */
+/** How many of a thing's bindings rehearsals, or a play, have used. */
 export type Covered = 'all' | 'some' | 'none';
 /** In how many places something was used, and in how many it is. */
-export type Used = Pick<BindingCoverage, 'served' | 'of' | 'refused'>;
-/** What rehearsals have used, by asset and binding; null while they have not run. */
-export type CoverageOf = (asset: string, binding: string) => BindingCoverage | undefined;
+export type Used = Pick<BindingCoverage, 'served' | 'of' | 'refused'> & { inPlay?: true };
+/** What rehearsals, or a play, have used, by asset and binding; null while there is nothing to say. */
+export type CoverageOf = (asset: string, binding: string) => Used | undefined;
 
+/** What the play has used that is shown on the wiring, or else what rehearsals use. */
 export function useCoverage(): CoverageOf | null {
+  const { rehearsed, played } = useSessionState();
+  const by = useRehearsed();
+  return useMemo(() => {
+    if (!played || !rehearsed) return by;
+    const all = new Map(rehearsed.byBinding.map((b) => [`${b.asset}/${b.binding}`, b.of]));
+    return (asset, binding) => {
+      const of = all.get(`${asset}/${binding}`);
+      if (of === undefined) return undefined;
+      return { served: Math.min(of, played.served.get(`${asset}/${binding}`) ?? 0), of, inPlay: true };
+    };
+  }, [by, played, rehearsed]);
+}
+/** What rehearsals use; null while they have not run. */
+export function useRehearsed(): CoverageOf | null {
   const { rehearsed } = useSessionState();
   return useMemo(() => {
     if (!rehearsed || rehearsed.verdicts.length === 0) return null;
@@ -42,6 +57,7 @@ export function coverageOfMany(
     served: sum(used.map((u) => u.served)),
     of: sum(used.map((u) => u.of)),
     refused: sum(used.map((u) => u.refused ?? 0)),
+    ...(used.some((u) => u.inPlay) ? { inPlay: true } : {}),
   };
 }
 function sum(numbers: readonly number[]): number {

@@ -39,13 +39,20 @@ export interface PlayedAsset {
   played: number;
   never: string[];
 }
-/** Linear in bindings and in the report. What is muted or off is left out. */
-export function playedByAsset(index: ProjectIndex, report: PlayReport): PlayedAsset[] {
-  const served = new Set<string>();
+/** For each authored binding, as `asset/binding`, how many of its copies have served. Linear in the report. */
+export function servedInPlay(index: ProjectIndex, report: PlayReport): Map<string, number> {
+  const served = new Map<string, number>();
   for (const { owner, binding } of report.coverage.bindings) {
     const asset = assetAtAddress(index, owner);
-    if (asset) served.add(`${asset.decl.id}/${binding}`);
+    if (!asset) continue;
+    const key = `${asset.decl.id}/${binding}`;
+    served.set(key, (served.get(key) ?? 0) + 1);
   }
+  return served;
+}
+/** Linear in bindings and in the report. What is off is left out. */
+export function playedByAsset(index: ProjectIndex, report: PlayReport): PlayedAsset[] {
+  const served = servedInPlay(index, report);
   return index.assets.flatMap(({ decl, bindings }) => {
     const on = bindings.filter((b) => b.enabled !== false);
     if (on.length === 0) return [];

@@ -41,6 +41,8 @@ export interface PlayReport {
   format: 'oquel.plays/1';
   /** Hash of the wiring that they are judged by. */
   wiring: string;
+  /** The build that they are judged by, where it is not the project as it is. */
+  build?: string;
   sessions: number;
   /** Of these: sessions that say that they ran other wiring than they are judged by. */
   others: { wiring: string; sessions: number }[];

@@ -7,6 +7,7 @@ import { m005Streams } from './005-streams.js';
 import { m006States } from './006-states.js';
 import { m007Pictures } from './007-pictures.js';
 import { m008Plays } from './008-plays.js';
+import { m009BuildWiring } from './009-build-wiring.js';
 
 /** Every migration by name; they run in the order of their names. */
 export const MIGRATIONS: Record<string, Migration> = {
@@ -18,4 +19,5 @@ export const MIGRATIONS: Record<string, Migration> = {
   '006-states': m006States,
   '007-pictures': m007Pictures,
   '008-plays': m008Plays,
+  '009-build-wiring': m009BuildWiring,
 };

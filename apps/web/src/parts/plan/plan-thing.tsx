@@ -143,7 +143,7 @@ export const PlanThing = memo(function PlanThing({
   );
 }, looksAlike);
 
-const COVERED = { all: 'rehearsed', some: 'rehearsed in part', none: 'not rehearsed' } as const;
+const COVERED = { all: 'wiring used', some: 'wiring used in part', none: 'wiring not used' } as const;
 
 /** A plan has thousands of things, and most of them look as they did; objects are made anew with every edit. */
 function looksAlike(a: Props, b: Props): boolean {

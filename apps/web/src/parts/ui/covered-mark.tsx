@@ -1,18 +1,19 @@
 import type { ReactNode } from 'react';
 import { coveredText, type Used } from '../../session/use-coverage.js';
 
-/** Whether rehearsals have used a binding: a slip that is full, half full or empty. */
+/** Whether rehearsals, or a play, have used a binding: a slip that is full, half full or empty. */
 export function CoveredMark({ used }: { used: Used }): ReactNode {
   const covered = coveredText(used);
   const isRefused = covered === 'none' && (used.refused ?? 0) > 0;
+  const word = used.inPlay ? 'played' : 'rehearsed';
   const label =
     covered === 'all'
-      ? 'rehearsed'
+      ? word
       : isRefused
         ? 'its condition was never true in rehearsals'
         : covered === 'none'
-          ? 'not rehearsed'
-          : `rehearsed in ${used.served} of ${used.of} copies`;
+          ? `not ${word}`
+          : `${word} in ${used.served} of ${used.of} copies`;
   return (
     <svg className="coveredmark" width="9" height="13" viewBox="0 0 9 13" role="img" aria-label={label}>
       <title>{label}</title>

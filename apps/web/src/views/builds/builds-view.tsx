@@ -8,6 +8,7 @@ import { BuildHead } from './build-head.js';
 import { Changes } from './changes.js';
 import { Freeze } from './freeze.js';
 import { Ledger } from './ledger.js';
+import { useNavigation } from 'react-router';
 import { useSidePanel } from '../../parts/ui/side-panel.js';
 
 // Its charts are heavy.
@@ -27,17 +28,18 @@ export function BuildsView(): ReactNode {
   const wanted = params.get('build');
   const build = wanted === null ? builds[builds.length - 1] : builds.find((b) => b.id === wanted);
   const open = (build: string): void => go({ build, with: '', of: '', how: '', show: '' }, false);
-  // Whoever has gone elsewhere while a build was frozen stays there.
-  const isHere = useRef(false);
+  // Whoever goes elsewhere while a build is frozen is not brought back: not even while the other view is loaded.
+  const navigation = useNavigation();
+  const stays = useRef(false);
   useEffect(() => {
-    isHere.current = true;
+    stays.current = navigation.state === 'idle';
     return () => {
-      isHere.current = false;
+      stays.current = false;
     };
-  }, []);
+  }, [navigation.state]);
   const openFrozen = async ({ id }: { id: string }): Promise<void> => {
     await refetch();
-    if (isHere.current) open(id);
+    if (stays.current) open(id);
   };
   const panel = useSidePanel({
     name: 'builds',

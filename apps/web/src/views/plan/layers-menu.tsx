@@ -10,7 +10,7 @@ interface Props {
 }
 const NAMES: [keyof Layers, string][] = [
   ['areas', 'Sensing areas'],
-  ['coverage', 'Coverage by rehearsals'],
+  ['coverage', 'Coverage'],
   ['sleepers', 'Highlight what starts asleep'],
   ['backdrop', 'Backdrop picture'],
 ];

@@ -1,4 +1,11 @@
-import { codeBinding, missingText, playedByAsset, secondsText, type PlayReport } from '@oquel/core';
+import {
+  codeBinding,
+  missingText,
+  playedByAsset,
+  secondsText,
+  servedInPlay,
+  type PlayReport,
+} from '@oquel/core';
 import { useMemo, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { countText } from '../../../format.js';
@@ -37,6 +44,7 @@ export function PlaySays({ name, report: r }: { name: string; report: PlayReport
           <b className="fault good">Everything that should have followed did.</b>
         )}
       </p>
+      {r.build !== undefined && <p>Judged by the build “{r.build}”, whose wiring the game has run.</p>}
       {r.others.map(({ wiring, sessions }) => (
         <p key={wiring} className="fault warning">
           {countText(sessions, 'session')} ran other wiring ({wiring.slice(0, 12)}), so what is said of it may
@@ -115,6 +123,16 @@ export function PlaySays({ name, report: r }: { name: string; report: PlayReport
         </section>
       )}
       <PlayedTable played={played} />
+      <p>
+        <button
+          type="button"
+          className="tick"
+          onClick={() => session.showPlayed({ name, served: servedInPlay(index, r) })}
+        >
+          Show it on the wiring
+        </button>{' '}
+        <span className="soft">in Wire, Plan and Ripple, in the place of what is rehearsed</span>
+      </p>
       {r.raised.length > 0 && <HeatPlan report={r} />}
       {r.rehearsals.length > 0 && (
         <section aria-label="As rehearsals">

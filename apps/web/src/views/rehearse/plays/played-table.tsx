@@ -3,12 +3,12 @@ import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { bindingPlace } from '../../../parts/places.js';
 import { useSessionState } from '../../../session/session-context.js';
-import { useCoverage } from '../../../session/use-coverage.js';
+import { useRehearsed } from '../../../session/use-coverage.js';
 
 /** Which bindings have served, beside those that rehearsals have used; what never has is listed. */
 export function PlayedTable({ played }: { played: readonly PlayedAsset[] }): ReactNode {
   const { id, index } = useSessionState();
-  const coverage = useCoverage();
+  const coverage = useRehearsed();
   const [open, setOpen] = useState('');
   const rehearsed = (asset: string): string => {
     if (!coverage) return '–';

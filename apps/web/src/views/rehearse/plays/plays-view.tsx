@@ -1,3 +1,4 @@
+import '../walk/walk.css';
 import './plays.css';
 import type { PlayReport } from '@oquel/core';
 import { useQuery as useServer } from '@tanstack/react-query';
@@ -8,6 +9,7 @@ import { useSidePanel } from '../../../parts/ui/side-panel.js';
 import { useQuery } from '../../../parts/use-query.js';
 import { useSession, useSessionState } from '../../../session/session-context.js';
 import { FilePlay } from './file-play.js';
+import { LivePlay } from './live-play.js';
 import { PlayList } from './play-list.js';
 import { PlaySays } from './play-says.js';
 import { SendPanel } from './send-panel.js';
@@ -82,6 +84,7 @@ export function PlaysView(): ReactNode {
         <SendPanel />
       </div>
       <div className="playsays">
+        <LivePlay />
         {fromFile ? (
           <PlaySays
             key={fromFile.name}
