@@ -53,7 +53,7 @@ test('a game sends its play from nothing: what did not follow, what other code d
   // What was played stands on the wiring until what is rehearsed is asked for again.
   await says.getByRole('button', { name: 'Show it on the wiring' }).click();
   await page.getByRole('link', { name: 'Wire', exact: true }).click();
-  await page.locator('.thing[data-path="bell-1"] .hit').click();
+  await page.locator('.wire .thing[data-path="bell-1"] .hit').click();
   const sentences = page.locator('[data-event="onRung"]');
   await expect(sentences.getByRole('img', { name: 'played', exact: true })).toHaveCount(2);
   await page.getByRole('button', { name: 'Show what is rehearsed' }).click();
