@@ -72,6 +72,8 @@ export const LIMITS = {
     told: 2_000,
     brokenLines: 100,
     rehearsals: 20,
+    /** Steps of a session that becomes one: the first. */
+    steps: 5_000,
     /** Names of sessions that are remembered, and expanded bindings whose counts are listed. */
     sessions: 100_000,
     bindings: 200_000,

@@ -155,7 +155,13 @@ export class PlayObserver {
     if (this.open.size >= LIMITS.plays.open) this.close(this.open.keys().next().value!);
     if (!this.names.has(name)) this.sessions++;
     if (this.names.size < LIMITS.plays.sessions) this.names.add(name);
-    const session = new PlaySession(this.wiring, this.options.tolerance ?? TOLERANCE, this.findings);
+    const keeps = this.sessions <= LIMITS.plays.rehearsals;
+    const session = new PlaySession(
+      this.wiring,
+      this.options.tolerance ?? TOLERANCE,
+      this.findings,
+      keeps ? LIMITS.plays.steps : 0,
+    );
     of = { name, session, counted: new Set() };
     this.open.set(name, of);
     return of;

@@ -46,6 +46,8 @@ export class PlaySession {
     { project, scenes }: WalkWiring,
     private readonly tolerance: number,
     private readonly found: Findings,
+    /** So many of its steps are kept, to be a rehearsal. */
+    private readonly mostSteps: number = LIMITS.plays.steps,
   ) {
     const record = (r: WorldRecord): void => {
       if (r.kind === 'refused') this.refused = r.reason;
@@ -303,7 +305,7 @@ export class PlaySession {
     return assets.find(({ id, tags }) => list.includes(id) || tags?.some((t) => list.includes(`#${t}`)))?.id;
   }
   private step(step: Step): void {
-    if (this.steps.length < LIMITS.walk.steps) this.steps.push(step);
+    if (this.steps.length < this.mostSteps) this.steps.push(step);
   }
 }
 
