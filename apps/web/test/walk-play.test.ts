@@ -1,5 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
-import { finish, indexProject, LiveWalk, readProject, walkGround, walkWiring } from '@oquel/core';
+import { finish, indexProject, LiveWalk, readProject, walkScene, walkWiring } from '@oquel/core';
 import { LiveFeed } from '../src/views/rehearse/plays/live-feed.js';
 import { placeOnPlan } from '../src/views/rehearse/walk/place-on-plan.js';
 import { WalkPlay } from '../src/views/rehearse/walk/walk-play.js';
@@ -40,7 +40,7 @@ const project = readProject({
 function walking(): WalkPlay {
   const index = indexProject(project);
   const wiring = finish(walkWiring(index, undefined))!;
-  return new WalkPlay(new LiveWalk(wiring, walkGround(index, 'yard')!, { speed: 4 }));
+  return new WalkPlay(new LiveWalk(wiring, walkScene(index, 'yard')!, { speed: 4 }));
 }
 /** So many frames of a sixteenth of a second. */
 function frames(play: WalkPlay, n: number): void {

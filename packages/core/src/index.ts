@@ -260,7 +260,7 @@ export {
   type StateChange,
 } from './rehearse/states.js';
 export { walkSteps, type Walk } from './walk/walk-steps.js';
-export { atHand, startBeside, walkGround, type WalkGround, type WalkPlace } from './walk/walk-ground.js';
+export { atHand, startBeside, walkScene, type WalkScene, type WalkPlace } from './walk/walk-scene.js';
 export { Walker, type Touch } from './walk/walker.js';
 export {
   LiveWalk,

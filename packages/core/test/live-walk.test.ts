@@ -9,14 +9,14 @@ import {
   statesAfter,
   traceText,
   Walker,
-  walkGround,
+  walkScene,
   walkSteps,
   walkWiring,
   type Area,
   type Project,
   type Rehearsal,
   type Vec2,
-  type WalkGround,
+  type WalkScene,
   type WalkSetting,
   type WalkWiring,
 } from '../src/index.js';
@@ -27,11 +27,11 @@ import { Random, seeds } from './random.js';
 interface Ready {
   project: Project;
   wiring: WalkWiring;
-  ground: WalkGround;
+  ground: WalkScene;
 }
 function ready(project: Project, scene = project.assets.find((a) => a.kind === 'scene')!.id): Ready {
   const x = expand(indexProject(project));
-  return { project, wiring: finish(walkWiring(x.index, undefined))!, ground: walkGround(x.index, scene)! };
+  return { project, wiring: finish(walkWiring(x.index, undefined))!, ground: walkScene(x.index, scene)! };
 }
 function walkIn(project: Project, setting: Partial<WalkSetting> = {}, from?: Vec2): LiveWalk {
   const { wiring, ground } = ready(project);
@@ -298,7 +298,7 @@ describe('walking leg by leg', () => {
       const project = placed(seed);
       const scene = project.assets.find((a) => a.kind === 'scene')!.id;
       const index = indexProject(project);
-      const ground = walkGround(index, scene)!;
+      const ground = walkScene(index, scene)!;
       const r = new Random(seed + 13_000_000);
       const points = Array.from({ length: 4 }, (): Vec2 => [r.int(3000) / 97, r.int(3000) / 89]);
       const walker = new Walker(ground, points[0]);

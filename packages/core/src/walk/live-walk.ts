@@ -14,7 +14,7 @@ import {
   statesAfter,
   type RunDifference,
 } from '../rehearse/states.js';
-import type { WalkGround } from './walk-ground.js';
+import type { WalkScene } from './walk-scene.js';
 import { Walker, type Touch } from './walker.js';
 
 /** Compiled wiring of the scenes that are loaded. */
@@ -66,7 +66,7 @@ export class LiveWalk {
   /** It stands at the ground's start, or at `from`. */
   constructor(
     private wiring: WalkWiring,
-    public ground: WalkGround,
+    public ground: WalkScene,
     public setting: WalkSetting,
     from: Vec2 = ground.start,
   ) {
@@ -206,7 +206,7 @@ export class LiveWalk {
    * The wiring, or the ground, is another one now. What was done so far is done again with it, so that what is seen is what
    * the wiring does; where it is, is kept. Returns what has come out otherwise. Cost: the walk so far.
    */
-  rewire(wiring: WalkWiring, ground: WalkGround): RunDifference {
+  rewire(wiring: WalkWiring, ground: WalkScene): RunDifference {
     const before = this.records;
     const { now } = this;
     this.wiring = wiring;

@@ -1,7 +1,7 @@
 import { staysInside, wayLength } from '../plan/crossing.js';
 import type { ProjectIndex } from '../project/index-project.js';
 import type { Step, Vec2 } from '../project/types.js';
-import { walkGround } from './walk-ground.js';
+import { walkScene } from './walk-scene.js';
 
 /** A walk over the plan of a scene. */
 export interface Walk {
@@ -26,7 +26,7 @@ export const STILL_INSIDE = 1 - 1e-12;
  * scene, and things with areas × legs.
  */
 export function walkSteps(index: ProjectIndex, { scene, points, speed, start, activator }: Walk): Step[] {
-  const ground = walkGround(index, scene);
+  const ground = walkScene(index, scene);
   if (!ground || points.length === 0 || !(speed > 0)) return [];
   const end = wayLength(points) * STILL_INSIDE;
   const steps: Step[] = [];

@@ -1,7 +1,7 @@
 import { areaContains } from '../plan/area.js';
 import { staysInside } from '../plan/crossing.js';
 import type { Vec2 } from '../project/types.js';
-import { reachOf, type WalkGround, type WalkPlace } from './walk-ground.js';
+import { reachOf, type WalkScene, type WalkPlace } from './walk-scene.js';
 import { STILL_INSIDE } from './walk-steps.js';
 
 /** An event that walking raises. */
@@ -24,7 +24,7 @@ export class Walker {
   inside: ReadonlySet<string> = new Set();
 
   constructor(
-    ground: WalkGround,
+    ground: WalkScene,
     public at: Vec2,
   ) {
     this.sensing = sensingOf(ground);
@@ -35,7 +35,7 @@ export class Walker {
     return this.turnTo((place) => areaContains(place.area!, place.at, this.at));
   }
   /** The ground has changed under it. */
-  reground(ground: WalkGround): Touch[] {
+  reground(ground: WalkScene): Touch[] {
     this.sensing = sensingOf(ground);
     const left = new Set(this.sensing.map(({ place }) => place.path));
     this.inside = new Set([...this.inside].filter((path) => left.has(path)));
@@ -96,7 +96,7 @@ export class Walker {
   }
 }
 
-function sensingOf({ places }: WalkGround): Sensing[] {
+function sensingOf({ places }: WalkScene): Sensing[] {
   return places.flatMap((place) =>
     place.area && place.enter.length + place.leave.length > 0 ? [{ place, reach: reachOf(place.area) }] : [],
   );

@@ -1,12 +1,12 @@
 import {
   LiveWalk,
   startBeside,
-  walkGround,
+  walkScene,
   walkersOf,
   walkWiring,
   type CompiledWiring,
   type ProjectIndex,
-  type WalkGround,
+  type WalkScene,
 } from '@oquel/core';
 import { useEffect, useState } from 'react';
 import type { ProjectSession } from '../../../session/project-session.js';
@@ -44,7 +44,7 @@ export function useWalk({ scene, loadSet, from }: WalkAsk): WalkNow & { again: (
     let current = true;
     const ready = (compiled: CompiledWiring | null): void => {
       if (!current) return;
-      const ground = walkGround(index, scene);
+      const ground = walkScene(index, scene);
       if (!ground) return setNow({ fault: `There is no scene called ${scene}.` });
       if (!compiled) return setNow({ fault: `There is no load set called ${loadSet}.` });
       const kept = walks.get(session);
@@ -73,7 +73,7 @@ export function useWalk({ scene, loadSet, from }: WalkAsk): WalkNow & { again: (
   return { ...now, again: () => setTurn(1) };
 }
 
-function begun(index: ProjectIndex, compiled: CompiledWiring, ground: WalkGround, ask: WalkAsk): LiveWalk {
+function begun(index: ProjectIndex, compiled: CompiledWiring, ground: WalkScene, ask: WalkAsk): LiveWalk {
   const activator = ground.walker || walkersOf(index)[0];
   const by = index.project.peers?.[0]?.name;
   return new LiveWalk(

@@ -8,7 +8,7 @@ import {
   type StepBody,
   type TraceRecord,
   type Vec2,
-  type WalkGround,
+  type WalkScene,
   type WalkSoFar,
   type WalkWiring,
 } from '@oquel/core';
@@ -187,7 +187,7 @@ export class WalkPlay {
     this.held = true;
     this.list();
   }
-  rewire(wiring: WalkWiring, ground: WalkGround): void {
+  rewire(wiring: WalkWiring, ground: WalkScene): void {
     const difference = this.walk.rewire(wiring, ground);
     this.edited = difference.added.length + difference.gone.length > 0 ? difference : null;
     this.aside = null;

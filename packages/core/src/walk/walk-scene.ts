@@ -19,7 +19,7 @@ export interface WalkPlace {
 }
 
 /** A scene as ground for a walk. Spawned things have no place before they are there, so they are left out. */
-export interface WalkGround {
+export interface WalkScene {
   scene: string;
   /** Everything placed that can be touched, in order of expansion. */
   places: readonly WalkPlace[];
@@ -30,7 +30,7 @@ export interface WalkGround {
 }
 
 /** Cost: linear in what is placed in the scene. Null if there is no such scene. */
-export function walkGround(index: ProjectIndex, scene: string): WalkGround | null {
+export function walkScene(index: ProjectIndex, scene: string): WalkScene | null {
   const owner = index.assets[index.assetAt.get(scene) ?? -1];
   if (owner?.decl.kind !== 'scene') return null;
   const things = reachableFrom(index, owner);
@@ -73,7 +73,7 @@ function middleOf(size: Vec2 | undefined, places: readonly WalkPlace[]): Vec2 {
 /** Metres between the border of an area and whoever begins before it. */
 const BEFORE = 1.5;
 /** Just before the area of something, or beside it where it has none; the ground's start where it is nothing to touch. */
-export function startBeside(ground: WalkGround, path: string): Vec2 {
+export function startBeside(ground: WalkScene, path: string): Vec2 {
   const place = ground.places.find((p) => p.path === path);
   if (!place) return ground.start;
   const [x, y] = place.at;
@@ -83,7 +83,7 @@ export function startBeside(ground: WalkGround, path: string): Vec2 {
 /** Metres within which somebody who walks can use something that has no area. */
 const AT_HAND = 2.5;
 /** What can be used from where somebody stands, the nearest first: what has an area from within it. Linear in places. */
-export function atHand(ground: WalkGround, at: Vec2): WalkPlace[] {
+export function atHand(ground: WalkScene, at: Vec2): WalkPlace[] {
   const found: { place: WalkPlace; far: number }[] = [];
   for (const place of ground.places) {
     if (place.use.length === 0) continue;
