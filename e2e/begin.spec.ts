@@ -231,6 +231,7 @@ test('every empty view says what is missing and leads on, and none has a barrier
   }
   await open(page, base, 'wire');
   await page.getByRole('link', { name: 'Go to Plan to make the first scene' }).click();
+  await expect(page.getByLabel('First scene').getByLabel('Name')).toBeFocused();
   await page.keyboard.type('quay');
   await page.keyboard.press('Enter');
   await expect(page.getByLabel('Scope')).toHaveValue('quay');

@@ -6,6 +6,8 @@ export default defineConfig({
   outputDir: '../test-results',
   fullyParallel: false,
   workers: 2,
+  // On a machine that others use as well, a page may wait for longer than any limit; what needed it is told.
+  retries: 1,
   timeout: 90_000,
   expect: { timeout: 15_000 },
   use: {

@@ -86,6 +86,29 @@ test('the audit comes as soon as its program can be loaded, and edits are shown 
   await expect(page.getByText(/Gate:/)).toBeVisible();
 });
 
+test('a part or a view that cannot be loaded takes nothing else away', async ({ page, demo }) => {
+  let away = true;
+  for (const program of ['found-list', 'ripple-view'])
+    await page.route(`**/assets/${program}-*.js`, (route) => (away ? route.abort() : route.continue()));
+  await page.goto(demo.url('wire?scope=pylon-ridge&at=mast-2'));
+  const calm = strip(page, 'onCalm');
+  await calm.getByRole('button', { name: 'Add a receiver' }).click();
+  await expect(page.getByText('This part could not be loaded')).toBeVisible();
+  // What it would have listed can still be chosen on the plan.
+  await thing(page, 'brake-1').click();
+  await page.getByRole('button', { name: /^release/ }).click();
+  await expect(calm.locator('.count')).toHaveText('2');
+  await calm.getByRole('button', { name: 'Add a receiver' }).click();
+  await expect(page.getByText('This part could not be loaded')).toBeVisible();
+  const views = page.getByRole('navigation', { name: 'Views' });
+  await views.getByRole('link', { name: 'Ripple' }).click();
+  await page.waitForURL(/\/ripple/);
+  await expect(page.getByText('This part could not be loaded')).toBeVisible();
+  away = false;
+  await page.getByRole('button', { name: 'Load the page again' }).click();
+  await expect(page.getByRole('group', { name: 'Columns by' })).toBeVisible();
+});
+
 for (const ground of ['light', 'dark'] as const) {
   test(`no barrier that axe can find, on the ${ground} ground`, async ({ page, demo, server }) => {
     await page.addInitScript((g) => localStorage.setItem('oquel.ground', g), ground);

@@ -88,6 +88,7 @@ test('a small game from nothing by keyboard alone', async ({ page, server }) => 
   };
   const wire = async (sender: string, texts: readonly string[]): Promise<void> => {
     await goTo(sender);
+    await page.waitForURL((url) => url.searchParams.get('at') === sender.split(' ')[0]);
     await page.locator('.strips').waitFor();
     for (const text of texts) {
       await press('w');

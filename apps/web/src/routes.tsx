@@ -1,14 +1,17 @@
-import { createBrowserRouter, Link, Navigate, useRouteError } from 'react-router';
+import { createBrowserRouter, Link, Navigate, useLocation, useNavigate, useRouteError } from 'react-router';
 import type { ComponentType, ReactNode } from 'react';
 import { ProjectFrame } from './parts/frame.js';
-import { whenIdle } from './parts/later.js';
+import { later, whenIdle } from './parts/later.js';
 
-/** A view is loaded when it is first gone to, or when nothing else is to do; until then the view before it stays. */
+/**
+ * A view is loaded when it is first gone to, or when nothing else is to do; until then the view before it stays. One that
+ * cannot be loaded says so in its place.
+ */
 const lazily = (
   load: () => Promise<ComponentType>,
 ): { lazy: { Component: () => Promise<ComponentType> } } => {
   whenIdle(load);
-  return { lazy: { Component: load } };
+  return { lazy: { Component: () => load().catch(() => later(load)) } };
 };
 
 /** Every address of the application. What is chosen in a view stands in its query. */
@@ -25,38 +28,53 @@ export const router = createBrowserRouter([
     ErrorBoundary: Failed,
     HydrateFallback: Loading,
     children: [
-      { index: true, element: <Navigate to="wire" replace /> },
-      { path: 'plan', ...lazily(async () => (await import('./views/plan/plan-view.js')).PlanView) },
-      { path: 'wire', ...lazily(async () => (await import('./views/wire/wire-view.js')).WireView) },
-      { path: 'wire/sheet', ...lazily(async () => (await import('./views/sheet/sheet-view.js')).SheetView) },
-      { path: 'ripple', ...lazily(async () => (await import('./views/ripple/ripple-view.js')).RippleView) },
       {
-        path: 'crossings',
-        ...lazily(async () => (await import('./views/crossings/crossings-view.js')).CrossingsView),
+        // The project stays open around a view that fails.
+        ErrorBoundary: ViewFailed,
+        children: [
+          { index: true, element: <Navigate to="wire" replace /> },
+          { path: 'plan', ...lazily(async () => (await import('./views/plan/plan-view.js')).PlanView) },
+          { path: 'wire', ...lazily(async () => (await import('./views/wire/wire-view.js')).WireView) },
+          {
+            path: 'wire/sheet',
+            ...lazily(async () => (await import('./views/sheet/sheet-view.js')).SheetView),
+          },
+          {
+            path: 'ripple',
+            ...lazily(async () => (await import('./views/ripple/ripple-view.js')).RippleView),
+          },
+          {
+            path: 'crossings',
+            ...lazily(async () => (await import('./views/crossings/crossings-view.js')).CrossingsView),
+          },
+          {
+            path: 'catalogue',
+            ...lazily(async () => (await import('./views/catalogue/catalogue-view.js')).CatalogueView),
+          },
+          {
+            path: 'rehearse',
+            ...lazily(async () => (await import('./views/rehearse/rehearse-view.js')).RehearseView),
+          },
+          {
+            path: 'rehearse/plays',
+            ...lazily(async () => (await import('./views/rehearse/plays/plays-view.js')).PlaysView),
+          },
+          {
+            path: 'rehearse/walk',
+            ...lazily(async () => (await import('./views/rehearse/walk/walk-view.js')).WalkView),
+          },
+          { path: 'audit', ...lazily(async () => (await import('./views/audit/audit-view.js')).AuditView) },
+          {
+            path: 'builds',
+            ...lazily(async () => (await import('./views/builds/builds-view.js')).BuildsView),
+          },
+          {
+            path: 'exchange',
+            ...lazily(async () => (await import('./views/exchange/exchange-view.js')).ExchangeView),
+          },
+          { path: '*', element: <Navigate to="wire" replace /> },
+        ],
       },
-      {
-        path: 'catalogue',
-        ...lazily(async () => (await import('./views/catalogue/catalogue-view.js')).CatalogueView),
-      },
-      {
-        path: 'rehearse',
-        ...lazily(async () => (await import('./views/rehearse/rehearse-view.js')).RehearseView),
-      },
-      {
-        path: 'rehearse/plays',
-        ...lazily(async () => (await import('./views/rehearse/plays/plays-view.js')).PlaysView),
-      },
-      {
-        path: 'rehearse/walk',
-        ...lazily(async () => (await import('./views/rehearse/walk/walk-view.js')).WalkView),
-      },
-      { path: 'audit', ...lazily(async () => (await import('./views/audit/audit-view.js')).AuditView) },
-      { path: 'builds', ...lazily(async () => (await import('./views/builds/builds-view.js')).BuildsView) },
-      {
-        path: 'exchange',
-        ...lazily(async () => (await import('./views/exchange/exchange-view.js')).ExchangeView),
-      },
-      { path: '*', element: <Navigate to="wire" replace /> },
     ],
   },
   { path: '*', Component: NoSuchPage },
@@ -71,6 +89,26 @@ function NoSuchPage(): ReactNode {
       <h1>Nothing is at this address</h1>
       <Link to="/">All projects</Link>
     </main>
+  );
+}
+function ViewFailed(): ReactNode {
+  const error = useRouteError();
+  const navigate = useNavigate();
+  const { pathname, search } = useLocation();
+  return (
+    <div className="middle" role="alert">
+      <h1>This view cannot be shown</h1>
+      <p>{error instanceof Error ? error.message : String(error)}</p>
+      <p>
+        <button
+          type="button"
+          className="tick"
+          onClick={() => void navigate(pathname + search, { replace: true })}
+        >
+          Try again
+        </button>
+      </p>
+    </div>
   );
 }
 function Failed(): ReactNode {

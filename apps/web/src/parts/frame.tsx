@@ -10,11 +10,11 @@ import { whoIsIt } from '../session/who.js';
 import { Sign } from './ui/signs.js';
 import { WorkProgress } from './ui/work-progress.js';
 
-const KeptEdits = later(async () => (await import('./kept-edits.js')).KeptEdits);
-const GoTo = later(async () => (await import('./goto/go-to.js')).GoTo, GoToLoading);
+const KeptEdits = later(async () => (await import('./kept-edits.js')).KeptEdits, { isUnasked: true });
+const GoTo = later(async () => (await import('./goto/go-to.js')).GoTo, { meanwhile: GoToLoading });
 const Shortcuts = later(async () => (await import('./goto/shortcuts.js')).Shortcuts);
 const History = later(async () => (await import('./history.js')).History);
-const Toasts = later(async () => (await import('./ui/toasts.js')).Toasts);
+const Toasts = later(async () => (await import('./ui/toasts.js')).Toasts, { isUnasked: true });
 const PersonMenu = later(async () => (await import('./person-menu.js')).PersonMenu);
 const ConflictPanel = later(async () => (await import('./conflict-panel.js')).ConflictPanel);
 

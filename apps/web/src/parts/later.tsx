@@ -1,4 +1,4 @@
-import { lazy, Suspense, type ComponentType, type ReactNode } from 'react';
+import { useEffect, useSyncExternalStore, type ComponentType, type ReactNode } from 'react';
 
 const WAITING: (() => Promise<unknown>)[] = [];
 
@@ -7,31 +7,60 @@ export function whenIdle(load: () => Promise<unknown>): void {
   WAITING.push(load);
 }
 
+interface Instead<P> {
+  /** Drawn in its place until it is loaded; nothing if not given. */
+  meanwhile?: (props: P) => ReactNode;
+  /** Nobody has opened it, so nobody is told that it is missing. */
+  isUnasked?: boolean;
+  /** It is heavy and rarely opened: it is not loaded before it is. */
+  isHeavy?: boolean;
+}
+
 /**
  * A component that is loaded when the first view stands, not with it: what is opened by a key is there when the key comes.
- * Until it is loaded, `meanwhile` is drawn in its place, or nothing.
+ * While it is wanted and cannot be loaded, it is asked for again; that it is missing takes nothing else away.
  */
 export function later<P extends object>(
   load: () => Promise<ComponentType<P>>,
-  meanwhile: (props: P) => ReactNode = () => null,
+  { meanwhile = () => null, isUnasked = false, isHeavy = false }: Instead<P> = {},
 ): (props: P) => ReactNode {
-  let loading: Promise<{ default: ComponentType<P> }> | null = null;
-  const once = (): Promise<{ default: ComponentType<P> }> =>
+  let loading: Promise<void> | null = null;
+  let loaded: ComponentType<P> | null = null;
+  let hasFailed = false;
+  const listeners = new Set<() => void>();
+  const tell = (): void => listeners.forEach((listener) => listener());
+  const once = (): Promise<void> =>
     (loading ??= load().then(
-      (component) => ({ default: component }),
-      (error: unknown) => {
-        // What could not be loaded is asked for again.
-        loading = null;
-        throw error;
+      (component) => {
+        loaded = component;
+        hasFailed = false;
+        tell();
+      },
+      () => {
+        hasFailed = true;
+        tell();
       },
     ));
-  WAITING.push(once);
-  const Loaded = lazy(once) as unknown as ComponentType<P>;
+  const subscribe = (listener: () => void): (() => void) => {
+    listeners.add(listener);
+    return () => listeners.delete(listener);
+  };
+  if (!isHeavy) WAITING.push(once);
   return function Later(props: P): ReactNode {
+    const Loaded = useSyncExternalStore(subscribe, () => loaded);
+    const isMissing = useSyncExternalStore(subscribe, () => hasFailed);
+    useEffect(() => {
+      if (!Loaded) void once();
+    }, [Loaded]);
+    if (Loaded) return <Loaded {...props} />;
+    if (!isMissing || isUnasked) return meanwhile(props);
     return (
-      <Suspense fallback={meanwhile(props)}>
-        <Loaded {...props} />
-      </Suspense>
+      <p className="notloaded" role="alert">
+        This part could not be loaded: the server did not answer. What you did is kept.{' '}
+        <button type="button" className="tick" onClick={() => window.location.reload()}>
+          Load the page again
+        </button>
+      </p>
     );
   };
 }

@@ -2,8 +2,6 @@ import './audit.css';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { compareFindings, type Finding, mistakesOf, type Mistake } from '@oquel/core';
 import {
-  lazy,
-  Suspense,
   useEffect,
   useImperativeHandle,
   useMemo,
@@ -16,6 +14,7 @@ import {
 import { lookedAt } from '../../session/looked.js';
 import { useSessionState } from '../../session/session-context.js';
 import { Link, useNavigate } from 'react-router';
+import { later } from '../../parts/later.js';
 import { TabRow } from '../../parts/ui/tab-row.js';
 import { placesOf } from '../../parts/places.js';
 import { useContextMenu } from '../../parts/ui/context-menu.js';
@@ -39,7 +38,10 @@ import { countText } from '../../format.js';
 import { useSidePanel } from '../../parts/ui/side-panel.js';
 
 // Its charts are heavy and rarely looked at first.
-const FiguresPanel = lazy(async () => ({ default: (await import('./figures-panel.js')).FiguresPanel }));
+const FiguresPanel = later(async () => (await import('./figures-panel.js')).FiguresPanel, {
+  meanwhile: () => <p className="soft none">Counting ...</p>,
+  isHeavy: true,
+});
 
 const TABS = ['findings', 'figures', 'policy', 'waivers'] as const;
 type Row =
@@ -108,11 +110,7 @@ export function AuditView(): ReactNode {
     return (
       <div className="auditpanel">
         {tabs}
-        {tab === 'figures' && (
-          <Suspense fallback={<p className="soft none">Counting ...</p>}>
-            <FiguresPanel onFilter={set} />
-          </Suspense>
-        )}
+        {tab === 'figures' && <FiguresPanel onFilter={set} />}
         {tab === 'policy' && <PolicyPanel />}
         {tab === 'waivers' && (
           <WaiversPanel

@@ -1,7 +1,8 @@
 import './builds.css';
 import { useQuery as useServer } from '@tanstack/react-query';
-import { lazy, Suspense, useEffect, useRef, type ReactNode } from 'react';
+import { useEffect, useRef, type ReactNode } from 'react';
 import { listBuilds } from '../../api/client.js';
+import { later } from '../../parts/later.js';
 import { useQuery } from '../../parts/use-query.js';
 import { useSessionState } from '../../session/session-context.js';
 import { BuildHead } from './build-head.js';
@@ -12,7 +13,10 @@ import { useNavigation } from 'react-router';
 import { useSidePanel } from '../../parts/ui/side-panel.js';
 
 // Its charts are heavy.
-const Trend = lazy(async () => ({ default: (await import('../../parts/trend/trend.js')).Trend }));
+const Trend = later(async () => (await import('../../parts/trend/trend.js')).Trend, {
+  meanwhile: () => <p className="soft none">Drawing ...</p>,
+  isHeavy: true,
+});
 
 /** What was frozen, what was said of it, and what has changed from one to another. */
 export function BuildsView(): ReactNode {
@@ -64,11 +68,7 @@ export function BuildsView(): ReactNode {
         )}
         {!data && !error && <p className="soft none">Loading builds ...</p>}
         {data && <Ledger builds={builds} chosen={build?.id ?? ''} onOpen={open} />}
-        {builds.length > 0 && (
-          <Suspense fallback={<p className="soft none">Drawing ...</p>}>
-            <Trend builds={builds} onOpen={open} />
-          </Suspense>
-        )}
+        {builds.length > 0 && <Trend builds={builds} onOpen={open} />}
       </div>
       {build && (
         <div className="buildside">

@@ -42,10 +42,9 @@ import { NOT_OF_THE_VIEW } from '../../parts/ui/keys.js';
 import { useSidePanel } from '../../parts/ui/side-panel.js';
 
 const OwnWiring = later(async () => (await import('./own-wiring.js')).OwnWiring);
-const SenderPicker = later(
-  async () => (await import('./sender-picker.js')).SenderPicker,
-  ({ value }) => <input className="line mono" aria-label="Sender" readOnly value={value} />,
-);
+const SenderPicker = later(async () => (await import('./sender-picker.js')).SenderPicker, {
+  meanwhile: ({ value }) => <input className="line mono" aria-label="Sender" readOnly value={value} />,
+});
 
 /** The day's work: a sender on the plan, its events as strips of sentences, and the finder that wires more. */
 export function WireView(): ReactNode {
