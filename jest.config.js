@@ -6,6 +6,7 @@ export default {
   extensionsToTreatAsEsm: ['.ts'],
   moduleNameMapper: {
     '^@oquel/runtime$': '<rootDir>/packages/runtime/src/index.ts',
+    '^@oquel/runtime/rehearsals$': '<rootDir>/packages/runtime/src/rehearsals.ts',
     '^@oquel/core$': '<rootDir>/packages/core/src/index.ts',
     '^(\\.{1,2}/.*)\\.js$': '$1',
   },

@@ -1,7 +1,8 @@
 /** Runs @oquel/runtime on a case of the conformance kit: `node with-runtime.mjs WIRING STEPS`. */
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { canonicalJson, rehearse } from '../../packages/runtime/dist/index.js';
+import { canonicalJson } from '../../packages/runtime/dist/index.js';
+import { rehearse } from '../../packages/runtime/dist/rehearsals.js';
 
 const [folder, steps] = process.argv.slice(2);
 const read = (path) => JSON.parse(readFileSync(path, 'utf8'));

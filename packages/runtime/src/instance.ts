@@ -1,3 +1,4 @@
+import type { Burst } from './burst.js';
 import type { Value, Values, WiringBinding } from './format.js';
 import type { AssetTable, Scene } from './scene.js';
 import { evaluate, isLiteral, NONE, own, type Reader } from './value.js';
@@ -32,6 +33,8 @@ export class Instance implements Reader {
   /** Raises of each event, then performances of each action. */
   readonly counts: number[];
   readonly table: AssetTable;
+  /** What was found of each event's deliveries. */
+  readonly bursts: (Burst | undefined)[] = [];
   private readonly bounds: (Bound | undefined)[] = [];
   private peers: { authority: number; operator: number } | null = null;
   private name: string | null = null;

@@ -22,6 +22,8 @@ export class Lifecycle {
   clock = 0;
   /** Instances that spawning has made. */
   copies = 0;
+  /** Counts whatever changes who acts, who is heard and what is bound. */
+  changes = 0;
 
   constructor(
     private readonly host: LifeHost,
@@ -30,6 +32,7 @@ export class Lifecycle {
 
   /** Lets its bindings take hold that wait for its start, and makes its start raises. */
   start(instance: Instance, cause: number): Raise[] {
+    this.changes++;
     instance.started = ++this.clock;
     return instance.table.decl.events.flatMap(({ cause: by }, event) => {
       if (by !== 'start') return [];
@@ -45,6 +48,7 @@ export class Lifecycle {
   setAsleep(instance: Instance, asleep: boolean, cause: number): void {
     if (instance.asleep === asleep) return;
     instance.asleep = asleep;
+    this.changes++;
     this.host.write({ kind: asleep ? 'sleep' : 'wake', at: instance.address }, cause);
     if (!asleep) this.startAwake(instance, cause);
   }
@@ -58,6 +62,7 @@ export class Lifecycle {
     const { scene } = by;
     const template = scene.templateFor(by.at, this.host.assetAt.get(asset) ?? -1);
     if (template < 0) return null;
+    this.changes++;
     this.copies += scene.end[template] - template;
     const born = listAt(scene.born, template);
     const peers = scene.file.peers ? by.peersOf : { authority: -1, operator: -1 };
@@ -97,6 +102,7 @@ export class Lifecycle {
       for (let row = scene.firstRow[at]; row < scene.firstRow[at + 1]; row++) this.letGo(inside.bound(row));
     }
     for (const inside of going) inside.gone = true;
+    this.changes++;
     const { copy, scene } = instance;
     if (!copy || instance !== copy.root) return;
     for (let i = copy.template; i < scene.end[copy.template]; i++) if (scene.tableOf(i).clings) return;

@@ -1,10 +1,13 @@
 import type { Value, WiringAsset, WiringBinding, WiringProject, WiringScene } from './format.js';
 import type { Bound, Copy, Instance } from './instance.js';
+import type { Tally } from './watch.js';
 
 /** What is asked of assets again and again, by the asset's number. */
 export interface AssetTable {
   readonly decl: WiringAsset;
   readonly eventAt: ReadonlyMap<string, number>;
+  /** Names of events; null where there are so many that looking through them would take longer than the map. */
+  readonly few: readonly string[] | null;
   readonly actionAt: ReadonlyMap<string, number>;
   readonly propertyAt: ReadonlyMap<string, number>;
   /** It has start events, or bindings that take hold when it starts. */
@@ -19,12 +22,22 @@ export function assetTables(project: WiringProject): AssetTable[] {
   return project.assets.map((decl) => ({
     decl,
     eventAt: numbers(decl.events),
+    few: decl.events.length <= FEW ? decl.events.map((e) => e.name) : null,
     actionAt: numbers(decl.actions),
     propertyAt: numbers(decl.properties),
     starts: decl.events.some((e) => e.cause === 'start') || decl.bindings.some((b) => b.bind === 'start'),
     timers: decl.events.flatMap((e, i) => (e.cause === 'timer' ? [i] : [])),
     clings: decl.bindings.some((b) => b.release === 'never'),
   }));
+}
+
+const FEW = 8;
+
+/** The number of an event; undefined for none. */
+export function eventNumber({ few, eventAt }: AssetTable, name: string): number | undefined {
+  if (few === null) return eventAt.get(name);
+  for (let i = 0; i < few.length; i++) if (few[i] === name) return i;
+  return undefined;
 }
 
 /** A scene's file made ready: linear in its instances and bindings. Which instances and copies there are is kept here too. */
@@ -43,10 +56,9 @@ export class Scene {
   readonly firstRow: Int32Array;
   /** For each instance its first event among all events; one entry more at the end. */
   readonly firstEvent: Int32Array;
-  /** For each instance its first action among all actions; and for each action when it was performed last, and how often then. */
-  readonly firstAction: Int32Array;
-  readonly instantOf: Int32Array;
-  readonly atOnce: Int32Array;
+  /** For each instance its first action among all actions. */
+  private readonly firstAction: Int32Array;
+  private readonly tallies: (Tally | undefined)[] = [];
   /** Rows by event, as `rowsOn[e]` up to `rowsOn[e + 1]` in `rows`. */
   readonly rowsOn: Int32Array;
   readonly rows: Int32Array;
@@ -88,8 +100,6 @@ export class Scene {
       this.firstEvent[i + 1] = this.firstEvent[i] + events.length;
       this.firstAction[i + 1] = this.firstAction[i] + actions.length;
     }
-    this.instantOf = new Int32Array(this.firstAction[this.count]);
-    this.atOnce = new Int32Array(this.firstAction[this.count]);
     for (let i = this.count - 1; i >= 0; i--) {
       if (this.end[i] === 0) this.end[i] = i + 1;
       if (parent[i] >= 0) this.end[parent[i]] = Math.max(this.end[parent[i]], this.end[i]);
@@ -126,6 +136,10 @@ export class Scene {
   declOf(row: number): WiringBinding {
     const { owner, binding } = this.file.bindings;
     return this.tables[this.file.asset[owner[row]]].decl.bindings[binding[row]];
+  }
+  /** How often an action of an instance was performed lately; copies count with their template. */
+  tallyOf(i: number, action: number): Tally {
+    return (this.tallies[this.firstAction[i] + action] ??= { instant: 0, times: 0 });
   }
   /** The template that an instance is in, or is. */
   templateOver(i: number): number {

@@ -1,5 +1,11 @@
 import type { Instance } from './instance.js';
 
+/** When an action was performed last, and how often at that instant. */
+export interface Tally {
+  instant: number;
+  times: number;
+}
+
 /** Notices actions that are performed without end, and reads the cycle off the causes of what was too many. */
 export class RunawayWatch {
   /** For each record since `base` its cause, and what was performed: all three lists go together. */
@@ -33,20 +39,30 @@ export class RunawayWatch {
       this.who.push(instance);
       this.what.push(action);
     } else this.base++;
-    if (!instance) return;
-    const { scene, at } = instance;
-    const n = scene.firstAction[at] + action;
-    if (scene.instantOf[n] === this.instant) {
-      if (++scene.atOnce[n] * 2 >= this.most) this.keeps = true;
+    if (instance) this.counted(instance.scene.tallyOf(instance.at, action));
+  }
+  private counted(tally: Tally): void {
+    if (tally.instant === this.instant) {
+      if (++tally.times * 2 >= this.most) this.keeps = true;
     } else {
-      scene.instantOf[n] = this.instant;
-      scene.atOnce[n] = 1;
+      tally.instant = this.instant;
+      tally.times = 1;
     }
   }
-  /** Whether one performance more at this instant would be too many; copies count with their template. */
+  /** Records what an action of that tally performs; false, and nothing is recorded, if it would be too many. */
+  performs(cause: number, instance: Instance, action: number, tally: Tally): boolean {
+    if (tally.instant === this.instant && tally.times >= this.most) return false;
+    if (this.keeps) this.record(cause, instance, action);
+    else {
+      this.base++;
+      this.counted(tally);
+    }
+    return true;
+  }
+  /** Whether one performance more at this instant would be too many. */
   isTooMany({ scene, at }: Instance, action: number): boolean {
-    const n = scene.firstAction[at] + action;
-    return scene.instantOf[n] === this.instant && scene.atOnce[n] >= this.most;
+    const { instant, times } = scene.tallyOf(at, action);
+    return instant === this.instant && times >= this.most;
   }
   /** The performances from the nearest one of the same action among the causes up to the last cause, in order of time. */
   cycle(instance: Instance | null, action: number, cause: number): { instance: Instance; action: number }[] {

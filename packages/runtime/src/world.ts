@@ -1,3 +1,4 @@
+import { judge, type Burst } from './burst.js';
 import { performEffects } from './effects.js';
 import { FORMAT, type Value, type Values, type WiringProject, type WiringScene } from './format.js';
 import { placedIn, under, type Bound, type Hold, type Instance } from './instance.js';
@@ -16,7 +17,7 @@ import {
   type Timer,
 } from './queued.js';
 import type { LossReason, RecordBody, RefusalReason, StopReason, Through, WorldRecord } from './records.js';
-import { assetTables, Scene, type AssetTable } from './scene.js';
+import { assetTables, eventNumber, Scene, type AssetTable } from './scene.js';
 import { readKey, Selector } from './selection.js';
 import { TimeQueue } from './time-queue.js';
 import { evaluate, holds, NONE, own } from './value.js';
@@ -55,6 +56,11 @@ const LIMITS: Limits = {
   copies: Infinity,
   records: Infinity,
 };
+/** A longer list of what is due is let go of when it is done. */
+const MOST_KEPT = 1000;
+/** What stands in the list of what is due in place of what has been done, so that that can be freed. */
+const DONE: Burst = { kind: 'burst', changes: 0, sure: [], isFree: false };
+
 /** Who raises something. */
 export interface RaiseOptions {
   /** The id of the asset that enters, leaves or uses it. */
@@ -62,6 +68,8 @@ export interface RaiseOptions {
   /** The peer that raises it; its authority without it. */
   by?: string;
 }
+
+const NO_OPTIONS: RaiseOptions = {};
 
 /** One binding as it stands. */
 export interface Wired extends Through {
@@ -96,7 +104,12 @@ export class World {
   /** Null once they have ended. */
   private timers: TimeQueue<Timer> | null = new TimeQueue<Timer>();
   /** What is due now, in the order in which it was queued. */
-  private current: Queued[] = [];
+  private current: (Queued | Burst)[] = [];
+  /** How many of them there are: the list is kept, so that a frame in which little happens allocates little. */
+  private dueNow = 0;
+  /** The cause of each burst among them. */
+  private readonly causes: number[] = [];
+  private isBusy = false;
   private scenes: Scene[] = [];
   readonly tables: readonly AssetTable[];
   readonly assetAt: ReadonlyMap<string, number>;
@@ -109,6 +122,8 @@ export class World {
   readonly life: Lifecycle;
   private readonly waiting = new Map<Instance, Map<string, { raise: Raise; due: number }>>();
   private readonly peers: readonly string[];
+  /** Whether nobody needs each delivery on its own: to write it, to bound the whole run, or to do it elsewhere. */
+  private readonly inBursts: boolean;
   private paused = false;
   private ticks = 0;
 
@@ -123,6 +138,9 @@ export class World {
     this.limits = { ...LIMITS, ...game.limits };
     this.watch = new RunawayWatch(this.limits.atOnce, this.limits.deliveries < Infinity);
     this.peers = [...wiring.peers, ...wiring.strangers];
+    const { deliveries, copies, records } = this.limits;
+    const isBounded = Math.min(deliveries, copies, records) < Infinity;
+    this.inBursts = !game.record && !game.later && !isBounded && wiring.peers.length === 0;
     this.selector = new Selector(
       () => this.scenes,
       this.assetAt,
@@ -174,37 +192,41 @@ export class World {
   private forget(): void {
     this.known.clear();
     this.bound.forget();
+    this.life.changes++;
   }
 
   // --- What the game does
 
-  /** Raises an event of an instance now. */
+  /** Raises an event of an instance now; one that the game holds by {@link instance} need not be looked up. */
   raise(
-    address: string,
+    of: string | Instance,
     event: string,
     payload: Values = NONE,
-    options: RaiseOptions = {},
+    options: RaiseOptions = NO_OPTIONS,
     step?: number,
   ): boolean {
-    const instance = this.instance(address);
-    const number = instance?.table.eventAt.get(event);
+    const instance = typeof of === 'string' ? this.instance(of) : of;
+    const number = instance ? eventNumber(instance.table, event) : undefined;
     const { activator, by } = options;
     const peer =
       by === undefined || this.wiring.peers.length === 0 ? undefined : this.wiring.peers.indexOf(by);
     const missing =
       number === undefined || peer === -1 || (activator !== undefined && !this.assetAt.has(activator));
     if (!instance || missing) {
-      this.write({ kind: 'refused', at: instance?.address ?? address, event, reason: 'dangling' }, 0, step);
+      const at = instance?.address ?? (of as string);
+      this.write({ kind: 'refused', at, event, reason: 'dangling' }, 0, step);
       return false;
     }
-    this.takeRaise({
-      kind: 'raise',
-      cause: 0,
-      instance,
-      event: number,
-      payload,
-      special: { step, by: peer, activator },
-    });
+    const isPlain = step === undefined && peer === undefined && activator === undefined;
+    if (isPlain && this.inBursts) {
+      const burst = this.burstOf(instance, number);
+      if (burst.sure && burst.isFree) {
+        instance.counts[number]++;
+        this.queueBurst(burst, this.count(0));
+        return true;
+      }
+    }
+    this.takeRaise(raiseOf(instance, number, payload, 0, isPlain ? null : { step, by: peer, activator }));
     return true;
   }
   /** Publishes to a channel now. */
@@ -218,6 +240,7 @@ export class World {
   /** Pauses the game, or lets it go on. Time goes on all the same. */
   pause(is: boolean, step?: number): void {
     this.paused = is;
+    this.life.changes++;
     this.write({ kind: 'pause', is }, 0, step);
   }
   /** Spawns a copy as an effect of an instance would. */
@@ -289,13 +312,14 @@ export class World {
 
   /**
    * Moves time on by so many seconds. What was raised before is done first, then what falls due; what is due at the very
-   * end is done by the next call, after what is raised until then.
+   * end is done by the next call, after what is raised until then. From within `perform` it does nothing.
    */
   advance(seconds: number): void {
     this.advanceTo(this.now + Math.max(0, Math.round(seconds * 1e6)));
   }
   /** The same to a time in microseconds. */
   advanceTo(time: number): void {
+    if (this.isBusy) return;
     this.settle();
     for (let next = this.next; next < time && !this.ended; next = this.next) {
       this.open(next);
@@ -305,34 +329,48 @@ export class World {
   }
   /** When something is due next, in microseconds; Infinity for never. */
   get next(): number {
-    return this.current.length > 0 ? this.now : Math.min(this.queue.next, this.timers?.next ?? Infinity);
+    return this.dueNow > 0 ? this.now : Math.min(this.queue.next, this.timers?.next ?? Infinity);
   }
   private get ended(): boolean {
     return this.runaway && this.limits.deliveries < Infinity;
   }
   /** Begins the instant of that time: what is due then comes after what is raised from now on until {@link settle}. */
   open(time: number): void {
-    if (time === this.now && this.current.length > 0) return;
+    if (time === this.now && this.dueNow > 0) return;
     this.now = time;
     this.runaway = false;
     this.watch.newInstant(this.records);
+    if (this.queue.next !== time) return;
     this.current = this.queue.take(time);
+    this.dueNow = this.current.length;
   }
   /** Does all that is due now. */
   settle(): void {
-    this.tick();
-    const { current, limits } = this;
-    for (let i = 0; i < current.length && !this.runaway; i++) {
-      this.do(current[i]);
+    if (this.timers !== null && this.timers.next <= this.now && !this.runaway) this.tick(this.timers);
+    if (this.dueNow === 0) return;
+    this.isBusy = true;
+    try {
+      this.doAll(this.current);
+    } finally {
+      this.isBusy = false;
+      // What was left out is freed too: after a runaway, or because the game's own code threw.
+      if (this.dueNow > MOST_KEPT || this.current[this.dueNow - 1] !== DONE) this.current = [];
+      if (this.causes.length > MOST_KEPT) this.causes.length = 0;
+      this.dueNow = 0;
+    }
+  }
+  private doAll(current: (Queued | Burst)[]): void {
+    const { limits } = this;
+    for (let i = 0; i < this.dueNow && !this.runaway; i++) {
+      const item = current[i];
+      current[i] = DONE;
+      if (item.kind === 'burst') this.takeBurst(item, this.causes[i]);
+      else this.do(item);
       if (this.life.copies > limits.copies || this.records > limits.records) this.endTotal();
     }
-    this.current = [];
   }
-  private tick(): void {
-    if (!this.timers || this.timers.next > this.now || this.runaway) return;
-    const due = this.timers
-      .take(this.now)
-      .sort((a, b) => inOrder(a.instance, b.instance) || a.event - b.event);
+  private tick(timers: TimeQueue<Timer>): void {
+    const due = timers.take(this.now).sort((a, b) => inOrder(a.instance, b.instance) || a.event - b.event);
     this.ticks += due.length;
     if (this.ticks > this.limits.ticks) return this.endTotal();
     for (const timer of due) {
@@ -395,7 +433,7 @@ export class World {
   private enqueue(item: Queued, delay: number): void {
     const { later } = this.game;
     if (later) later(item, this.now + delay);
-    else if (delay === 0) this.current.push(item);
+    else if (delay === 0) this.current[this.dueNow++] = item;
     else this.queue.push(this.now + delay, item);
   }
 
@@ -424,8 +462,28 @@ export class World {
       for (const { bound, hold } of special.stood) this.serve(raise, bound, hold, n, audience);
       return;
     }
+    const burst = this.inBursts ? this.burstOf(instance, event) : null;
+    if (burst?.sure) {
+      this.queueBurst(burst, n);
+      return;
+    }
     for (const bound of this.bound.on(instance, event))
       this.serve(raise, bound, bound.towards(instance), n, audience);
+  }
+  /** What is bound to an event, as far as that needs no decision at each raise. */
+  private burstOf(instance: Instance, event: number): Burst {
+    const { changes } = this.life;
+    const before = instance.bursts[event];
+    if (before?.changes === changes) return before;
+    const { limit, activators } = instance.table.decl.events[event];
+    const sure = this.paused ? null : judge(instance, this.bound.on(instance, event), this.game.ownEffects);
+    const isHere = instance.scene.loaded && !instance.gone && !instance.isAsleep;
+    const isFree = isHere && limit === undefined && !activators;
+    return (instance.bursts[event] = { kind: 'burst', changes, sure, isFree });
+  }
+  private queueBurst(burst: Burst, cause: number): void {
+    this.causes[this.dueNow] = cause;
+    this.current[this.dueNow++] = burst;
   }
   /** Why a raise would be refused now; `by`: the number of its peer. */
   refusal(
@@ -541,6 +599,21 @@ export class World {
 
   // --- Deliveries
 
+  private takeBurst({ sure, changes }: Burst, cause: number): void {
+    const { game, life, watch } = this;
+    for (let i = 0; i < sure!.length && !this.runaway; i++) {
+      const { bound, instance, action, name, args, place, tally, hasEffects } = sure![i];
+      if (life.changes !== changes || !watch.performs(cause, instance, action, tally)) {
+        this.takeDelivery({ kind: 'delivery', cause, bound, instance, action, args, audience: null });
+        continue;
+      }
+      this.deliveries++;
+      const times = ++instance.counts[place];
+      const n = ++this.records;
+      game.perform?.(instance, name, args);
+      if (hasEffects) performEffects(this, instance, instance.table.decl.actions[action], args, times, n);
+    }
+  }
   private takeDelivery(delivery: Delivery): void {
     const { instance, action, bound, args, cause } = delivery;
     const loops = instance !== null && action >= 0 && this.watch.isTooMany(instance, action);

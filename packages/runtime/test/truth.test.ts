@@ -13,7 +13,8 @@ import {
 import { projectOf } from '../../core/test/naive-rehearsal/project-of.js';
 import { randomScript } from '../../core/test/naive-rehearsal/script.js';
 import { Random, seeds } from '../../core/test/random.js';
-import { canonicalJson, rehearse } from '../src/index.js';
+import { canonicalJson } from '../src/index.js';
+import { rehearse } from '../src/rehearsals.js';
 import { compiled } from './compiled.js';
 
 function byRuntime(project: Project, rehearsals: readonly Rehearsal[]): string[] {

@@ -1,9 +1,5 @@
-import {
-  LiveRehearsal,
-  type TraceLine as RuntimeLine,
-  type WiringProject,
-  type WiringScene,
-} from '@oquel/runtime';
+import type { WiringProject, WiringScene } from '@oquel/runtime';
+import { LiveRehearsal, type TraceLine as RuntimeLine } from '@oquel/runtime/rehearsals';
 import { LIMITS } from '../limits.js';
 import type { Expectation, Rehearsal, Step, Value, Vec2 } from '../project/types.js';
 import type { TraceRecord } from '../rehearse/records.js';

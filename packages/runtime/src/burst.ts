@@ -1,0 +1,60 @@
+import type { Values } from './format.js';
+import type { Bound, Instance } from './instance.js';
+import type { Tally } from './watch.js';
+
+/** A delivery of which nothing depends on the state of play, as long as nobody comes, goes, sleeps or wakes. */
+export interface Sure {
+  bound: Bound;
+  instance: Instance;
+  action: number;
+  name: string;
+  args: Values;
+  /** Its place among the counts of the instance. */
+  place: number;
+  tally: Tally;
+  hasEffects: boolean;
+}
+/**
+ * All that a raise of an event of an instance brings, where each delivery is sure and due at once. It is queued as one
+ * thing, and made once for as long as nothing changes: a raise allocates nothing then.
+ */
+export interface Burst {
+  kind: 'burst';
+  /** For what count of changes it was judged. */
+  changes: number;
+  /** Null where something must be decided at each raise. */
+  sure: readonly Sure[] | null;
+  /** Whether nothing refuses a raise either, whoever raises it. */
+  isFree: boolean;
+}
+
+/**
+ * Whether everything on an event is sure: from literals, undelayed, without limit or condition, to one that stands in a
+ * scene that is loaded, is awake and performs that. Linear in what is bound to the event.
+ */
+export function judge(
+  sender: Instance,
+  bounds: readonly Bound[],
+  ownEffects: ((asset: string) => boolean) | undefined,
+): readonly Sure[] | null {
+  const sure: Sure[] = [];
+  for (const bound of bounds) {
+    const { decl, receiver: instance, action, constant } = bound;
+    if (!instance || !constant || bound.sceneNamed !== null || bound.towards(sender) !== 'holds') return null;
+    if (decl.if || decl.limit !== undefined || (decl.delay ?? 0) > 0) return null;
+    const { actions, events, id } = instance.table.decl;
+    const { name, whileAsleep, effects } = actions[action];
+    if (!instance.scene.loaded || instance.gone || (instance.isAsleep && !whileAsleep)) return null;
+    sure.push({
+      bound,
+      instance,
+      action,
+      name,
+      args: constant,
+      place: events.length + action,
+      tally: instance.scene.tallyOf(instance.at, action),
+      hasEffects: effects !== undefined && ownEffects?.(id) !== true,
+    });
+  }
+  return sure;
+}
