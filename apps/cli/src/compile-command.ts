@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import {
@@ -16,6 +15,7 @@ import { Command } from 'commander';
 import { readProjectFrom } from './input.js';
 import { isFolder, requirePath, UsageError } from './paths.js';
 import { writeFile } from './project-folder.js';
+import { sha256 } from './sha256.js';
 import type { Streams } from './streams.js';
 import { orExplain } from './too-large.js';
 
@@ -50,7 +50,7 @@ export function compileCommand(streams: Streams, exit: (code: number) => void): 
           told(
             streams,
             compileSteps(expand(indexProject(project)), {
-              sha256: (text) => createHash('sha256').update(text).digest('hex'),
+              sha256,
               ...(scene.length > 0 ? { scenes: scene } : {}),
             }),
           ),

@@ -9,6 +9,7 @@ import {
 } from '@oquel/core';
 import { Command, Option } from 'commander';
 import { readProjectFrom } from './input.js';
+import { sha256 } from './sha256.js';
 import type { Streams } from './streams.js';
 import { orExplain } from './too-large.js';
 
@@ -31,7 +32,7 @@ export function namesCommand(streams: Streams): Command {
 }
 
 function namesOf(project: Project, to: To): string {
-  const hash = projectHash(project);
+  const hash = projectHash(project, sha256);
   if (to === 'typescript') return typescriptNames(expand(indexProject(project)), hash);
   const schema = to === 'json-schema' ? namesJsonSchema(project, hash) : asyncApi(project, hash);
   return `${JSON.stringify(schema, null, 2)}\n`;

@@ -1,5 +1,4 @@
 import { createReadStream, writeFileSync } from 'node:fs';
-import { createHash } from 'node:crypto';
 import {
   compileWiring,
   expand,
@@ -15,6 +14,7 @@ import {
 import { Command } from 'commander';
 import { readProjectFrom } from './input.js';
 import { requireFile, requirePath, UsageError } from './paths.js';
+import { sha256 } from './sha256.js';
 import type { Streams } from './streams.js';
 import { orExplain } from './too-large.js';
 
@@ -79,7 +79,7 @@ function observerOf(project: Project, loadSet: string | undefined, tolerance: nu
     throw new UsageError(`there is no load set "${loadSet}"; the project has ${names || 'none'}`);
   }
   const compiled = compileWiring(expand(indexProject(project)), {
-    sha256: (text) => createHash('sha256').update(text).digest('hex'),
+    sha256,
     ...(scenes ? { scenes } : {}),
   });
   return new PlayObserver(compiled, {

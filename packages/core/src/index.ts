@@ -7,7 +7,7 @@ export { LIMITS } from './limits.js';
 export { own, put } from './util/own.js';
 export { append } from './util/append.js';
 export { manifestJsonSchema, projectJsonSchema } from './project/json-schema.js';
-export { canonicalJson, byCodeUnits } from './project/canonical.js';
+export { byCodeUnits, canonicalJson, canonicalParts } from './project/canonical.js';
 export { isName } from './project/name.js';
 export { isLiteral, sameValue, valueKey } from './project/value.js';
 export { parsePath } from './project/path.js';

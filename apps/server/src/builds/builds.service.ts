@@ -1,12 +1,13 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { audit, projectHash, readProjectText, type AuditResult, type Project } from '@oquel/core';
-import { createHash, randomUUID } from 'node:crypto';
+import { randomUUID } from 'node:crypto';
 import { Database, type Reader, type Tx } from '../database/database.js';
 import type { EditsDto, StepDto } from '../edits/edit.dto.js';
 import { EditsService } from '../edits/edits.service.js';
 import { tell } from '../database/notices.js';
 import { ProblemError } from '../http/problem.js';
 import { ProjectStore } from '../projects/project.store.js';
+import { sha256 } from '../heavy/sha256.js';
 import type { BuildDto, BuildImportDto, FreezeDto, SayDto, WaivedDto } from './build.dto.js';
 import { BuildStore } from './build.store.js';
 
@@ -99,7 +100,7 @@ export class BuildsService {
       id: build,
       note: head.note ?? '',
       gate,
-      wiring: projectHash(project, (text) => createHash('sha256').update(text).digest('hex')),
+      wiring: projectHash(project, sha256),
       figures: { summary, metrics },
       waived: waivedIn(project, findings),
       document: JSON.stringify(project),

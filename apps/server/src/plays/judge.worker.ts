@@ -8,7 +8,7 @@ import {
   readProjectText,
   scenesLoadedWith,
 } from '@oquel/core';
-import { createHash } from 'node:crypto';
+import { sha256 } from '../heavy/sha256.js';
 import { LIMITS } from '../limits.js';
 import type { FromJudge, JudgeAsk, ToJudge } from './judging.js';
 
@@ -23,7 +23,7 @@ function begin(): void {
   const scenes = loadSet === undefined ? undefined : scenesLoadedWith(project, loadSet);
   if (scenes === null) return say({ refused: `there is no load set called ${loadSet}` });
   const compiled = compileWiring(expand(indexProject(project)), {
-    sha256: (text) => createHash('sha256').update(text).digest('hex'),
+    sha256,
     ...(scenes ? { scenes } : {}),
   });
   const observer = new PlayObserver(compiled, {

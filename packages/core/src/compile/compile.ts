@@ -5,7 +5,7 @@ import type { Expansion } from '../expand/expansion.js';
 import { peerRolesOf, type PeerRoles } from '../expand/peers.js';
 import { PathTable } from '../expand/resolve.js';
 import { sceneInstances } from '../graph/plans.js';
-import { canonicalJson } from '../project/canonical.js';
+import { canonicalParts } from '../project/canonical.js';
 import type { Binding, Project } from '../project/types.js';
 import { finish, type WorkStep } from '../util/steps.js';
 import { compiledAsset } from './declared.js';
@@ -17,9 +17,13 @@ export interface CompiledWiring {
   scenes: WiringScene[];
 }
 
-/** SHA-256 of a text as UTF-8, in hex. */
-export type Sha256 = (text: string) => string;
-const ownSha256: Sha256 = (text) => bytesToHex(sha256(utf8ToBytes(text)));
+/** SHA-256 of a text as UTF-8, in hex. The text comes in parts. */
+export type Sha256 = (parts: Iterable<string>) => string;
+const ownSha256: Sha256 = (parts) => {
+  const hash = sha256.create();
+  for (const part of parts) hash.update(utf8ToBytes(part));
+  return bytesToHex(hash.digest());
+};
 
 export interface CompileOptions {
   /** Scenes that are wanted; all without it. */
@@ -98,7 +102,7 @@ export function* compileSteps(
 
 /** The SHA-256 of a project's canonical JSON. Cost: the document's length. */
 export function projectHash(project: Project, hashOf: Sha256 = ownSha256): string {
-  return hashOf(canonicalJson(project));
+  return hashOf(canonicalParts(project));
 }
 /** Where the file of a scene stands. Names are letters, digits, `_` and `-`, so they are file names. */
 export function sceneFile(scene: string): string {

@@ -1,6 +1,14 @@
-import type { WiringAction, WiringAsset, WiringBinding, WiringEffect, WiringEvent } from '@oquel/runtime';
+import type {
+  WiringAction,
+  WiringAsset,
+  WiringBinding,
+  WiringEffect,
+  WiringEvent,
+  WiringFrom,
+  WiringTo,
+} from '@oquel/runtime';
 import type { AssetIndex } from '../project/index-project.js';
-import type { Action, Binding, Effect, EventDecl, Field } from '../project/types.js';
+import type { Action, Binding, BindingFrom, BindingTo, Effect, EventDecl, Field } from '../project/types.js';
 import { hasConditions } from '../project/condition.js';
 import { microseconds } from '../rehearse/ground.js';
 
@@ -58,16 +66,24 @@ function compiledEffect(effect: Effect): WiringEffect {
   return micros === 0 ? rest : { ...rest, delay: micros };
 }
 
+/** With its keys in canonical order: there may be a million, which need not be sorted when they are written then. */
 function compiledBinding(b: Binding): WiringBinding {
-  const out: WiringBinding = { id: b.id, from: b.from, to: b.to };
+  const delay = microseconds(b.delay ?? 0);
+  const out: Partial<WiringBinding> = {};
   if (b.args && Object.keys(b.args).length > 0) out.args = b.args;
+  if (b.origin === 'code' && b.bind === 'start') out.bind = 'start';
+  if (delay > 0) out.delay = delay;
+  out.from = compiledFrom(b.from);
+  out.id = b.id;
   if (hasConditions(b.if)) out.if = b.if;
   if (b.limit !== undefined) out.limit = b.limit;
-  const delay = microseconds(b.delay ?? 0);
-  if (delay > 0) out.delay = delay;
-  if (b.origin === 'code') {
-    if (b.bind === 'start') out.bind = 'start';
-    if (b.release === 'all' || b.release === 'never') out.release = b.release;
-  }
-  return out;
+  if (b.origin === 'code' && (b.release === 'all' || b.release === 'never')) out.release = b.release;
+  out.to = compiledTo(b.to);
+  return out as WiringBinding;
+}
+function compiledFrom(from: BindingFrom): WiringFrom {
+  return 'at' in from ? { at: from.at, event: from.event } : from;
+}
+function compiledTo(to: BindingTo): WiringTo {
+  return 'at' in to ? { action: to.action, at: to.at } : to;
 }

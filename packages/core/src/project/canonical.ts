@@ -1,4 +1,4 @@
-import { own, put } from '../util/own.js';
+import { put } from '../util/own.js';
 
 /**
  * Canonical JSON: keys sorted by code units, no blanks, numbers as ECMAScript prints them. Two values that are equal
@@ -11,13 +11,48 @@ export function canonicalJson(value: unknown): string {
   return copy === UNORDERABLE ? byParts(value) : JSON.stringify(copy);
 }
 
+/** A list is written so many elements at a time, and only so deep is it looked for where a value can be cut. */
+const AT_ONCE = 500;
+const DEPTH = 4;
+
+/**
+ * The same text in parts, for documents of a hundred megabytes: nothing but one part of it is copied at a time. An asset's
+ * lists are cut too.
+ */
+export function* canonicalParts(value: unknown, depth = 0): Iterable<string> {
+  if (typeof value !== 'object' || value === null || depth === DEPTH) yield canonicalJson(value);
+  else if (Array.isArray(value)) yield* partsOfList(value, depth);
+  else {
+    let before = '{';
+    for (const [key, part] of Object.entries(value).sort(([a], [b]) => byCodeUnits(a, b))) {
+      if (part === undefined) continue;
+      yield `${before}${JSON.stringify(key)}:`;
+      yield* canonicalParts(part, depth + 1);
+      before = ',';
+    }
+    yield before === '{' ? '{}' : '}';
+  }
+}
+function* partsOfList(list: readonly unknown[], depth: number): Iterable<string> {
+  yield '[';
+  // Only assets are so large that each of them is cut again.
+  const step = depth + 1 < DEPTH && list.length <= AT_ONCE ? 1 : AT_ONCE;
+  for (let i = 0; i < list.length; i += step) {
+    if (i > 0) yield ',';
+    if (step === 1) yield* canonicalParts(list[i], depth + 1);
+    else yield canonicalJson(list.slice(i, i + step)).slice(1, -1);
+  }
+  yield ']';
+}
+
 /** An object keeps keys that are whole numbers in their own order, whatever it is given. */
 const UNORDERABLE = Symbol('unorderable');
 /** The same value with sorted keys; itself where all are sorted already. */
 function ordered(value: unknown): unknown {
   if (typeof value !== 'object' || value === null) return value;
   if (Array.isArray(value)) return orderedList(value);
-  const keys = Object.keys(value);
+  const record = value as Record<string, unknown>;
+  const keys = Object.keys(record);
   let isSorted = true;
   for (let i = 0; i < keys.length; i++) {
     const first = keys[i].charCodeAt(0);
@@ -25,16 +60,21 @@ function ordered(value: unknown): unknown {
     if (i > 0 && keys[i - 1] > keys[i]) isSorted = false;
   }
   if (!isSorted) keys.sort();
-  const record = value as Record<string, unknown>;
-  const copy: Record<string, unknown> = {};
-  for (const key of keys) {
-    const part = own(record, key);
+  let copy: Record<string, unknown> | null = isSorted ? null : {};
+  for (let i = 0; i < keys.length; i++) {
+    // eslint-disable-next-line oquel/own-properties -- these are its own keys, and there are millions
+    const part = record[keys[i]];
     const next = ordered(part);
     if (next === UNORDERABLE) return UNORDERABLE;
-    if (next !== part) isSorted = false;
-    put(copy, key, next);
+    if (copy === null) {
+      if (next === part) continue;
+      copy = {};
+      // eslint-disable-next-line oquel/own-properties -- as above
+      for (let k = 0; k < i; k++) put(copy, keys[k], record[keys[k]]);
+    }
+    put(copy, keys[i], next);
   }
-  return isSorted ? value : copy;
+  return copy ?? value;
 }
 const ZERO = 48;
 const NINE = 57;
