@@ -6,6 +6,31 @@ const line = (record: object): string => `${JSON.stringify(record)}\n`;
 const ring = (t: number): string => line({ kind: 'raise', at: 'quay:bell-1', event: 'onRung', t });
 const does = (action: string, t: number): string => line({ kind: 'performed', at: 'quay:gate-1', action, t });
 
+/** A game that sends a play while it goes on. */
+function sending(url: string, token: string): { more: (text: string) => void; end: () => Promise<number> } {
+  let more: (text: string) => void = () => undefined;
+  let close = (): void => undefined;
+  const body = new ReadableStream<Uint8Array>({
+    start(controller) {
+      more = (text) => controller.enqueue(new TextEncoder().encode(text));
+      close = () => controller.close();
+    },
+  });
+  const answer = fetch(url, {
+    method: 'POST',
+    headers: { authorization: `Bearer ${token}` },
+    body,
+    duplex: 'half',
+  } as RequestInit);
+  return {
+    more,
+    end: async () => {
+      close();
+      return (await answer).status;
+    },
+  };
+}
+
 test('a game sends its play from nothing: what did not follow, what other code does, and it becomes a rehearsal', async ({
   page,
   server,
@@ -49,6 +74,9 @@ test('a game sends its play from nothing: what did not follow, what other code d
   const code = says.getByRole('region', { name: 'Done by other code' });
   await expect(code).toContainText('quay:gate-1 open, after quay:bell-1 onRung');
   await expect(says.getByRole('region', { name: 'Served in play' })).toContainText('all were');
+  const heat = says.getByRole('region', { name: 'Raised most' });
+  await expect(heat).toContainText('quay:bell-1 onRung');
+  await expect(heat.locator('circle.heat')).toHaveCount(1);
 
   // What was played stands on the wiring until what is rehearsed is asked for again.
   await says.getByRole('button', { name: 'Show it on the wiring' }).click();
@@ -56,6 +84,16 @@ test('a game sends its play from nothing: what did not follow, what other code d
   await page.locator('.wire .thing[data-path="bell-1"] .hit').click();
   const sentences = page.locator('[data-event="onRung"]');
   await expect(sentences.getByRole('img', { name: 'played', exact: true })).toHaveCount(2);
+  // On Crossings too: none is left that the play has not used.
+  await page.getByRole('link', { name: 'Crossings', exact: true }).click();
+  await page.getByRole('button', { name: 'list', exact: true }).click();
+  await expect(page.locator('.celltable').getByRole('img', { name: 'played', exact: true })).toHaveCount(1);
+  await page.getByRole('button', { name: 'Bell to Gate: 2 deliveries, 2 bindings, played' }).click();
+  await expect(page.getByRole('article', { name: 'Bell to Gate' })).toContainText('played');
+  await page.getByRole('button', { name: 'never used' }).click();
+  await expect(page.getByText('0 of 1 pairs')).toBeVisible();
+  await page.getByRole('link', { name: 'Wire', exact: true }).click();
+  await page.locator('.wire .thing[data-path="bell-1"] .hit').click();
   await page.getByRole('button', { name: 'Show what is rehearsed' }).click();
   await expect(sentences.getByRole('img', { name: 'played', exact: true })).toHaveCount(0);
   await page.goto(`${base}/rehearse/plays`);
@@ -80,25 +118,34 @@ test('a game sends its play from nothing: what did not follow, what other code d
   await expect(page.getByText('No game has sent a play yet.')).toBeVisible();
 });
 
+test('a play from nothing is seen on the plan while it goes on', async ({ page, server }) => {
+  const { id, base } = await harbour(page, server, 'Live play');
+  await page.goto(`${base}/rehearse/plays`);
+  await page.getByRole('button', { name: 'Make a token' }).click();
+  const token = await page.locator('.token').innerText();
+  const { more, end } = sending(`${server.url}/api/projects/${id}/plays?session=evening`, token);
+  const live = page.getByRole('region', { name: 'A game is sending' });
+  let t = 0;
+  await expect(async () => {
+    more(ring((t += 1_000_000)));
+    await expect(live).toBeVisible({ timeout: 500 });
+  }).toPass();
+  await expect(live.getByLabel('Scene that is seen')).toHaveValue('quay');
+  await expect(async () => {
+    more(ring((t += 1_000_000)) + does('shut', t));
+    await expect(live.locator('.walklayer')).toContainText('onRung', { timeout: 500 });
+  }).toPass();
+  expect(await end()).toBe(201);
+  await expect(page.getByRole('article', { name: 'What evening says' })).toBeVisible();
+});
+
 test('while a game sends, what happens in it is seen on the plan', async ({ page, demo, server }) => {
   const answer = await server.post(`/api/projects/${demo.id}/plays/token`, {});
   const { token } = answer.body as { token: string };
   await page.goto(demo.url('rehearse/plays'));
   await page.getByText('No game has sent a play yet.').waitFor();
-  let more: (text: string) => void = () => undefined;
-  let end = (): void => undefined;
-  const body = new ReadableStream<Uint8Array>({
-    start(controller) {
-      more = (text) => controller.enqueue(new TextEncoder().encode(text));
-      end = () => controller.close();
-    },
-  });
-  const sending = fetch(`${server.url}/api/projects/${demo.id}/plays?session=evening&loadSet=ascent`, {
-    method: 'POST',
-    headers: { authorization: `Bearer ${token}` },
-    body,
-    duplex: 'half',
-  } as RequestInit);
+  const url = `${server.url}/api/projects/${demo.id}/plays?session=evening&loadSet=ascent`;
+  const { more, end } = sending(url, token);
   const mat = { kind: 'raise', at: 'valley-station:mat-6', event: 'onStepped' };
   const live = page.getByRole('region', { name: 'A game is sending' });
   // The window listens before long; the game goes on sending meanwhile.
@@ -110,8 +157,7 @@ test('while a game sends, what happens in it is seen on the plan', async ({ page
   await expect(live.getByLabel('Scene that is seen')).toHaveValue('valley-station');
   more(line({ ...mat, t: Date.now() * 1000 }));
   await expect(live.locator('.walklayer')).toContainText('onStepped');
-  end();
-  expect((await sending).status).toBe(201);
+  expect(await end()).toBe(201);
   await expect(page.getByRole('article', { name: 'What evening says' })).toBeVisible();
 });
 

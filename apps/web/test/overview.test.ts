@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import type { CatalogueEntry, CrossingCell, Finding } from '@oquel/core';
 import { countsOf, filterEntries, findingsByEntry } from '../src/views/catalogue/filter-entries.js';
+import type { Used } from '../src/session/coverage.js';
 import { matrixOf, shadeOf, worstByBinding } from '../src/views/crossings/cells.js';
 
 const entry = (part: Partial<CatalogueEntry>): CatalogueEntry => ({
@@ -90,8 +91,10 @@ describe('cells of the matrix', () => {
     finding({ subject: { asset: 'ridge', binding: 'b01' }, severity: 'error' }),
     finding({ subject: { asset: 'ridge', binding: 'b22' }, severity: 'error', waived: true }),
   ]);
+  const usedOf = (_: string, binding: string): Used | undefined =>
+    binding === 'b22' ? undefined : { served: binding === 'b01' ? 1 : 0, of: 2, refused: 0 };
   it('stand where the order puts them, with the worst finding that is not waived', () => {
-    const matrix = matrixOf(crossings, [2, 0, 1], '', worst);
+    const matrix = matrixOf(crossings, [2, 0, 1], '', worst, null);
     expect(matrix.names).toEqual(['c', 'a', 'b']);
     expect(matrix.most).toBe(9);
     expect([...matrix.at.values()].map((m) => [m.row, m.column, m.fault])).toEqual([
@@ -108,10 +111,11 @@ describe('cells of the matrix', () => {
     ['hand' as const, 2],
     ['both' as const, 2],
     ['findings' as const, 1],
+    // One was used, one was not, and of the third nothing is known.
+    ['unused' as const, 1],
   ])('that are asked for by "%s"', (only, n) => {
-    expect([...matrixOf(crossings, [0, 1, 2], only, worst).at.values()].filter((c) => c.fits)).toHaveLength(
-      n,
-    );
+    const matrix = matrixOf(crossings, [0, 1, 2], only, worst, usedOf);
+    expect([...matrix.at.values()].filter((c) => c.fits)).toHaveLength(n);
   });
   it('are the darker the more is delivered, and never white', () => {
     expect(shadeOf(1, 1000)).toBeGreaterThan(0.1);

@@ -1,13 +1,6 @@
-import type { AssetIndex, BindingCoverage } from '@oquel/core';
 import { useMemo } from 'react';
+import type { CoverageOf } from './coverage.js';
 import { useSessionState } from './session-context.js';
-
-/** How many of a thing's bindings rehearsals, or a play, have used. */
-export type Covered = 'all' | 'some' | 'none';
-/** In how many places something was used, and in how many it is. */
-export type Used = Pick<BindingCoverage, 'served' | 'of' | 'refused'> & { inPlay?: true };
-/** What rehearsals, or a play, have used, by asset and binding; null while there is nothing to say. */
-export type CoverageOf = (asset: string, binding: string) => Used | undefined;
 
 /** What the play has used that is shown on the wiring, or else what rehearsals use. */
 export function useCoverage(): CoverageOf | null {
@@ -31,38 +24,4 @@ export function useRehearsed(): CoverageOf | null {
     const by = new Map(rehearsed.byBinding.map((b) => [`${b.asset}/${b.binding}`, b]));
     return (asset, binding) => by.get(`${asset}/${binding}`);
   }, [rehearsed]);
-}
-
-/** For each sender of an owner, by path, how many of the bindings on it were used. Cost: the owner's bindings. */
-export function coveredSenders(owner: AssetIndex, coverage: CoverageOf | null): ReadonlyMap<string, Covered> {
-  const found = new Map<string, Covered>();
-  if (!coverage) return found;
-  for (const { id, from } of owner.bindings) {
-    const used = coverage(owner.decl.id, id);
-    if (!('at' in from) || !used) continue;
-    const now = coveredText(used);
-    const before = found.get(from.at);
-    found.set(from.at, before === undefined || before === now ? now : 'some');
-  }
-  return found;
-}
-/** Several bindings taken together; null where rehearsals know none of them. */
-export function coverageOfMany(
-  bindings: readonly { asset: string; binding: string }[],
-  coverage: CoverageOf,
-): Used | null {
-  const used = bindings.flatMap((b) => coverage(b.asset, b.binding) ?? []);
-  if (used.length === 0) return null;
-  return {
-    served: sum(used.map((u) => u.served)),
-    of: sum(used.map((u) => u.of)),
-    refused: sum(used.map((u) => u.refused ?? 0)),
-    ...(used.some((u) => u.inPlay) ? { inPlay: true } : {}),
-  };
-}
-function sum(numbers: readonly number[]): number {
-  return numbers.reduce((a, b) => a + b, 0);
-}
-export function coveredText({ served, of }: Used): Covered {
-  return served === 0 ? 'none' : served === of ? 'all' : 'some';
 }

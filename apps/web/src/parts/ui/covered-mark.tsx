@@ -1,19 +1,11 @@
 import type { ReactNode } from 'react';
-import { coveredText, type Used } from '../../session/use-coverage.js';
+import { coveredText, coveredWords, isOnlyRefused, type Used } from '../../session/coverage.js';
 
 /** Whether rehearsals, or a play, have used a binding: a slip that is full, half full or empty. */
 export function CoveredMark({ used }: { used: Used }): ReactNode {
   const covered = coveredText(used);
-  const isRefused = covered === 'none' && (used.refused ?? 0) > 0;
-  const word = used.inPlay ? 'played' : 'rehearsed';
-  const label =
-    covered === 'all'
-      ? word
-      : isRefused
-        ? 'its condition was never true in rehearsals'
-        : covered === 'none'
-          ? `not ${word}`
-          : `${word} in ${used.served} of ${used.of} copies`;
+  const isRefused = isOnlyRefused(used);
+  const label = coveredWords(used);
   return (
     <svg className="coveredmark" width="9" height="13" viewBox="0 0 9 13" role="img" aria-label={label}>
       <title>{label}</title>

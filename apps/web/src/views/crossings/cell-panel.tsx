@@ -4,6 +4,9 @@ import { Link } from 'react-router';
 import { bindingPlace } from '../../parts/places.js';
 import { SaidSentence } from '../../parts/ui/sentence.js';
 import { countText } from '../../format.js';
+import { coverageOfMany, coveredWords } from '../../session/coverage.js';
+import { useCoverage } from '../../session/use-coverage.js';
+import { CoveredMark } from '../../parts/ui/covered-mark.js';
 
 /** What one group says to another, and what it hears back. */
 export function CellPanel({
@@ -61,6 +64,8 @@ function Direction({
   to: string;
   cell: CrossingCell | undefined;
 }): ReactNode {
+  const coverage = useCoverage();
+  const used = coverage && cell ? coverageOfMany(cell.bindings, coverage) : null;
   return (
     <section>
       <h2>
@@ -75,6 +80,7 @@ function Direction({
             {cell.throughChannel > 0 && ` · ${cell.throughChannel} through channels`}
             {cell.acrossScenes > 0 && ` · ${cell.acrossScenes} across scenes`}
             {cell.inCode > 0 && ` · ${cell.inCode} in code`}
+            {used && ` · ${coveredWords(used)}`}
           </p>
           <Link to={`${base}/wire/sheet?${new URLSearchParams({ among: among(cell) }).toString()}`}>
             {cell.of > MOST_LISTED ? `The first ${MOST_LISTED} in the sheet` : 'All of them in the sheet'}
@@ -85,11 +91,12 @@ function Direction({
               const decl = owner?.bindings[owner.bindingAt.get(binding) ?? -1];
               const place = bindingPlace(index, base, asset, binding);
               if (!decl || !place) return null;
+              const usedHere = coverage?.(asset, binding);
               return (
                 <li key={`${asset}/${binding}`}>
-                  <Link to={place.href}>{asset}</Link> <span className="soft">when</span>{' '}
-                  <span className="mono">{printFrom(decl)}</span> <span className="soft">do</span>{' '}
-                  <SaidSentence binding={decl} />
+                  {usedHere && <CoveredMark used={usedHere} />} <Link to={place.href}>{asset}</Link>{' '}
+                  <span className="soft">when</span> <span className="mono">{printFrom(decl)}</span>{' '}
+                  <span className="soft">do</span> <SaidSentence binding={decl} />
                 </li>
               );
             })}

@@ -1,4 +1,5 @@
 import type { CrossingCell, Crossings, Finding } from '@oquel/core';
+import { coverageOfMany, type CoverageOf, type Used } from '../../session/coverage.js';
 import type { CellFilter } from './crossings-address.js';
 
 /** A matrix ready to be drawn: places instead of numbers of groups, and what is asked for told apart. */
@@ -17,14 +18,20 @@ export interface MatrixCell {
   fits: boolean;
   /** The worst finding that one of its bindings has. */
   fault: Finding['severity'] | null;
+  /** In how many places its bindings were used, by rehearsals or a play; null where nothing is known of it. */
+  used: Used | null;
 }
 
-/** Puts cells into their places. `worst` tells the worst finding of a binding. Linear in cells and their bindings. */
+/**
+ * Puts cells into their places. `worst` tells the worst finding of a binding, `coverage` what was used of it. Linear in
+ * cells and their bindings.
+ */
 export function matrixOf(
   { groups, cells }: Crossings,
   order: readonly number[],
   only: CellFilter,
   worst: ReadonlyMap<string, Finding['severity']>,
+  coverage: CoverageOf | null,
 ): Matrix {
   const place = new Int32Array(groups.length);
   order.forEach((group, i) => (place[group] = i));
@@ -34,14 +41,25 @@ export function matrixOf(
   for (const cell of cells) {
     const [row, column] = [place[cell.from], place[cell.to]];
     const fault = worstOf(cell, worst);
-    const fits = fitsFilter(cell, only, fault, cell.from !== cell.to && both.has(`${cell.from}/${cell.to}`));
-    at.set(row * groups.length + column, { cell, row, column, fits, fault });
+    const used = coverage && coverageOfMany(cell.bindings, coverage);
+    const isBoth = cell.from !== cell.to && both.has(`${cell.from}/${cell.to}`);
+    const fits = only === 'unused' ? isUnused({ used }) : fitsFilter(cell, only, fault, isBoth);
+    at.set(row * groups.length + column, { cell, row, column, fits, fault, used });
     most = Math.max(most, cell.deliveries);
   }
   return { names: order.map((g) => groups[g]), at, most };
 }
 
-function fitsFilter(c: CrossingCell, only: CellFilter, fault: string | null, both: boolean): boolean {
+/** Whether it is known that none of its bindings was used. */
+export function isUnused({ used }: Pick<MatrixCell, 'used'>): boolean {
+  return used?.served === 0;
+}
+function fitsFilter(
+  c: CrossingCell,
+  only: Exclude<CellFilter, 'unused'>,
+  fault: string | null,
+  both: boolean,
+): boolean {
   switch (only) {
     case '':
       return true;
@@ -90,3 +108,6 @@ export function worstByBinding(findings: readonly Finding[]): ReadonlyMap<string
 export function shadeOf(deliveries: number, most: number): number {
   return most <= 1 ? 1 : 0.18 + (0.82 * Math.log(deliveries)) / Math.log(most);
 }
+
+/** Where the stripes of a cell of which nothing was used leave its foot, from its left edge; its number stands between. */
+export const STRIPES: readonly number[] = [-20, -14, 14, 20];

@@ -2,7 +2,7 @@ import { CROSSING_GROUPS, CROSSING_ORDERS, type CrossingGroup, type CrossingOrde
 import { useMemo } from 'react';
 import { useQuery, type GoTo } from '../../parts/use-query.js';
 
-export type CellFilter = '' | 'across' | 'channel' | 'code' | 'hand' | 'both' | 'findings';
+export type CellFilter = '' | 'across' | 'channel' | 'code' | 'hand' | 'both' | 'findings' | 'unused';
 export const CELL_FILTERS: readonly Exclude<CellFilter, ''>[] = [
   'across',
   'channel',
@@ -10,6 +10,7 @@ export const CELL_FILTERS: readonly Exclude<CellFilter, ''>[] = [
   'hand',
   'both',
   'findings',
+  'unused',
 ];
 
 /** What Crossings shows, as the address says it. */

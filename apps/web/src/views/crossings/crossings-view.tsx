@@ -9,6 +9,8 @@ import {
 import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useSession, useSessionState } from '../../session/session-context.js';
+import { useCoverage } from '../../session/use-coverage.js';
+import { CoveredMark } from '../../parts/ui/covered-mark.js';
 import { CellPanel } from './cell-panel.js';
 import { matrixOf, worstByBinding, type Matrix } from './cells.js';
 import { CELL_FILTERS, useCrossingsAddress, type CellFilter } from './crossings-address.js';
@@ -25,6 +27,7 @@ const FILTER_WORDS: Record<Exclude<CellFilter, ''>, string> = {
   hand: 'by hand',
   both: 'both ways',
   findings: 'with findings',
+  unused: 'never used',
 };
 const ORDER_WORDS = {
   document: 'as declared',
@@ -35,13 +38,14 @@ const ORDER_WORDS = {
 
 /** Who talks to whom, as a matrix of senders against receivers. */
 export function CrossingsView(): ReactNode {
-  const { id, index, audit } = useSessionState();
+  const { id, index, audit, played } = useSessionState();
   const { by, order, only, shows, from, to, go } = useCrossingsAddress();
   const crossings = useCrossings(by);
   const worst = useMemo(() => worstByBinding(audit?.findings ?? []), [audit]);
+  const coverage = useCoverage();
   const matrix = useMemo(
-    () => (crossings ? matrixOf(crossings, orderGroups(crossings, order), only, worst) : null),
-    [crossings, order, only, worst],
+    () => (crossings ? matrixOf(crossings, orderGroups(crossings, order), only, worst, coverage) : null),
+    [crossings, order, only, worst, coverage],
   );
   const row = matrix ? matrix.names.indexOf(from) : -1;
   const column = matrix ? matrix.names.indexOf(to) : -1;
@@ -88,7 +92,7 @@ export function CrossingsView(): ReactNode {
           ))}
         </select>
         <span role="group" aria-label="Show only" className="switch">
-          {CELL_FILTERS.map((f) => (
+          {CELL_FILTERS.filter((f) => f !== 'unused' || coverage).map((f) => (
             <button
               key={f}
               type="button"
@@ -160,7 +164,7 @@ export function CrossingsView(): ReactNode {
               onTurn={() => go({ from: to, to: from })}
             />
           ) : (
-            <Legend />
+            <Legend coverage={coverage !== null} inPlay={played !== null} />
           )}
         </div>
       </div>
@@ -203,6 +207,7 @@ function CellTable({
   const cells = [...matrix.at.values()]
     .filter((c) => c.fits)
     .sort((a, b) => b.cell.deliveries - a.cell.deliveries || a.row - b.row || a.column - b.column);
+  const isCovered = cells.some((c) => c.used);
   return (
     <div className="celltable">
       <table>
@@ -215,6 +220,7 @@ function CellTable({
             <th scope="col">through channels</th>
             <th scope="col">across scenes</th>
             <th scope="col">in code</th>
+            {isCovered && <th scope="col">used</th>}
           </tr>
         </thead>
         <tbody>
@@ -238,6 +244,7 @@ function CellTable({
                 <td>{c.cell.throughChannel || ''}</td>
                 <td>{c.cell.acrossScenes || ''}</td>
                 <td>{c.cell.inCode || ''}</td>
+                {isCovered && <td>{c.used && <CoveredMark used={c.used} />}</td>}
               </tr>
             );
           })}
@@ -248,7 +255,7 @@ function CellTable({
   );
 }
 
-function Legend(): ReactNode {
+function Legend({ coverage, inPlay }: { coverage: boolean; inPlay: boolean }): ReactNode {
   return (
     <div className="legend">
       <h2>How to read it</h2>
@@ -261,6 +268,7 @@ function Legend(): ReactNode {
         <li>a bar at the foot: some of it crosses from one scene to another</li>
         <li>a dot: some of it is wired in code</li>
         <li>a frame: one of its bindings has a finding</li>
+        {coverage && <li>stripes: {inPlay ? 'the play uses' : 'rehearsals use'} none of its bindings</li>}
       </ul>
       <p>Select a cell to see its bindings, and those in the other direction.</p>
     </div>

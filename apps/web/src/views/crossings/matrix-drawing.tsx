@@ -9,7 +9,8 @@ import {
 } from 'react';
 import { useColorMode } from '../../parts/color-mode.js';
 import { queryNow } from '../../parts/use-query.js';
-import { shadeOf, type Matrix, type MatrixCell } from './cells.js';
+import { coveredWords } from '../../session/coverage.js';
+import { isUnused, shadeOf, STRIPES, type Matrix, type MatrixCell } from './cells.js';
 
 const CELL = 26;
 const NAMES = 190;
@@ -151,7 +152,7 @@ export function MatrixDrawing({ matrix, row, column, label, onChoose }: Props): 
 }
 
 /** A cell in words. */
-export function cellText({ cell, row, column }: MatrixCell, { names }: Matrix): string {
+export function cellText({ cell, row, column, used }: MatrixCell, { names }: Matrix): string {
   const parts = [
     `${names[row]} to ${names[column]}: ${cell.deliveries} ${cell.deliveries === 1 ? 'delivery' : 'deliveries'}`,
     `${cell.of} ${cell.of === 1 ? 'binding' : 'bindings'}`,
@@ -159,6 +160,7 @@ export function cellText({ cell, row, column }: MatrixCell, { names }: Matrix): 
   if (cell.throughChannel > 0) parts.push(`${cell.throughChannel} through channels`);
   if (cell.acrossScenes > 0) parts.push(`${cell.acrossScenes} across scenes`);
   if (cell.inCode > 0) parts.push(`${cell.inCode} in code`);
+  if (used) parts.push(coveredWords(used));
   return parts.join(', ');
 }
 
@@ -222,11 +224,12 @@ function paint(ctx: CanvasRenderingContext2D, c: Colours, { names, at, most }: M
 function paintCell(
   ctx: CanvasRenderingContext2D,
   c: Colours,
-  { cell, fits, fault }: MatrixCell,
+  of: MatrixCell,
   x: number,
   y: number,
   most: number,
 ): void {
+  const { cell, fits, fault } = of;
   const shade = shadeOf(cell.deliveries, most);
   ctx.globalAlpha = fits ? shade : 0.07;
   ctx.fillStyle = c.ink;
@@ -239,6 +242,7 @@ function paintCell(
   ctx.lineTo(x + 2, y + 2 + notch);
   ctx.fill();
   ctx.globalAlpha = fits ? 1 : 0.25;
+  if (isUnused(of)) paintStripes(ctx, c.ground, x, y);
   ctx.fillStyle = shade > 0.5 && fits ? c.sheet : c.ink;
   ctx.fillText(countText(cell.deliveries), x + CELL / 2 + 0.5, y + CELL / 2 + 1);
   if (cell.acrossScenes > 0) {
@@ -257,6 +261,18 @@ function paintCell(
     ctx.strokeRect(x + 2.5, y + 2.5, CELL - 4, CELL - 4);
   }
   ctx.globalAlpha = 1;
+}
+
+/** Nothing of it was used: slanted stripes, beside which its number stays legible. */
+function paintStripes(ctx: CanvasRenderingContext2D, colour: string, x: number, y: number): void {
+  ctx.save();
+  ctx.beginPath();
+  ctx.rect(x + 2, y + 2, CELL - 3, CELL - 3);
+  ctx.clip();
+  ctx.strokeStyle = colour;
+  ctx.lineWidth = 1.5;
+  for (const along of STRIPES) line(ctx, x + along, y + CELL, x + along + CELL, y);
+  ctx.restore();
 }
 
 function paintNames(

@@ -1,5 +1,5 @@
 import { escaped, type Drawn } from '../../parts/picture/picture.js';
-import { shadeOf, type Matrix, type MatrixCell } from './cells.js';
+import { isUnused, shadeOf, STRIPES, type Matrix, type MatrixCell } from './cells.js';
 
 /** Groups that one picture holds. */
 export const MOST_IN_PICTURE = 200;
@@ -32,18 +32,23 @@ export function matrixPicture({ names, at, most }: Matrix, colour: (name: string
   for (const cell of at.values()) parts.push(cellOf(cell, most, room, colour));
   parts.push(
     `<text x="${room}" y="${room + side + 18}" font-size="12" font-family="sans-serif" fill="${soft}">${escaped(
-      'Rows: senders; columns: receivers; numbers: deliveries. Cut corner: through a channel; bar: across scenes; dot: in code; frame: a finding.',
+      'Rows: senders; columns: receivers; numbers: deliveries. Cut corner: through a channel; bar: across scenes; dot: in code; frame: a finding; stripes: never used.',
     )}</text>`,
   );
   return { inner: parts.join('\n'), width: Math.max(room + side + 16, 860), height: room + side + LEGEND };
 }
 
-function cellOf(
-  { cell, row, column, fits, fault }: MatrixCell,
-  most: number,
-  room: number,
-  colour: (name: string) => string,
-): string {
+/** As far as they lie in the cell. */
+function stripes(x: number, y: number, colour: string): string {
+  const ways = STRIPES.map((along) => {
+    const [left, right] = [Math.max(2, along), Math.min(CELL - 1, along + CELL)];
+    return `M${x + left} ${y + CELL - (left - along)}L${x + right} ${y + CELL - (right - along)}`;
+  });
+  return `<path d="${ways.join('')}" stroke="${colour}" stroke-width="1.5" fill="none"/>`;
+}
+
+function cellOf(of: MatrixCell, most: number, room: number, colour: (name: string) => string): string {
+  const { cell, row, column, fits, fault } = of;
   const [x, y] = [room + column * CELL, room + row * CELL];
   const shade = shadeOf(cell.deliveries, most);
   const notch = cell.throughChannel > 0 ? 8 : 0;
@@ -52,6 +57,7 @@ function cellOf(
   return [
     `<g opacity="${fits ? 1 : 0.25}">`,
     `<path d="M${x + 2 + notch} ${y + 2}H${x + CELL - 1}V${y + CELL - 1}H${x + 2}V${y + 2 + notch}Z" fill="${ink}" fill-opacity="${shade.toFixed(3)}"/>`,
+    isUnused(of) ? stripes(x, y, colour('--ground')) : '',
     `<text x="${x + CELL / 2}" y="${y + CELL / 2 + 4}" font-size="11" font-family="sans-serif" text-anchor="middle" fill="${over}">${cell.deliveries}</text>`,
     cell.acrossScenes > 0
       ? `<rect x="${x + 2}" y="${y + CELL - 4}" width="${CELL - 3}" height="3" fill="${colour('--accent')}"/>`

@@ -1,6 +1,6 @@
 import { differencesOf, differs, type AssetIndex, type Finding, type ProjectIndex } from '@oquel/core';
 import type { ThingLook } from '../../parts/plan/plan-thing.js';
-import type { Covered } from '../../session/use-coverage.js';
+import type { Covered } from '../../session/coverage.js';
 
 /** Findings that are not waived, by the placement of this owner that they speak of. */
 export function findingsByPlacement(findings: readonly Finding[], owner: AssetIndex): Map<string, Finding[]> {

@@ -1,7 +1,8 @@
 import type { RippleLine } from '@oquel/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { CoveredMark } from '../../parts/ui/covered-mark.js';
-import { coverageOfMany, useCoverage } from '../../session/use-coverage.js';
+import { coverageOfMany } from '../../session/coverage.js';
+import { useCoverage } from '../../session/use-coverage.js';
 import { useRef, type KeyboardEvent, type ReactNode } from 'react';
 
 const ROW = 28;

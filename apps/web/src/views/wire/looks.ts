@@ -1,6 +1,6 @@
 import { printConditions, type Reachable, type SelectedNow } from '@oquel/core';
 import type { ThingLook } from '../../parts/plan/plan-thing.js';
-import type { Covered } from '../../session/use-coverage.js';
+import type { Covered } from '../../session/coverage.js';
 import type { Strip } from './strips.js';
 
 /** What stands out on the plan: the sender; with the finder open the candidates, without it the receivers in order. */
