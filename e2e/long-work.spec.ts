@@ -31,7 +31,7 @@ test('the same mistake in many places is folded, opened and folded again, in a p
   await wire.press('Enter');
   await expect(wire).toHaveValue('');
   await page.goto(`${base}/wire?scope=quay&at=gate-1`);
-  await page.getByRole('button', { name: 'Remove from the plan (3 bindings name it)' }).click();
+  await page.getByRole('button', { name: 'Remove (3 bindings name it)' }).click();
   await saved(page);
   await page.goto(`${base}/audit?rule=dangling-target`);
   const faults = page.getByText(/"gate-1" is not in quay/);

@@ -85,6 +85,23 @@ describe('plays that games send', () => {
     expect((await server.get(`/api/projects/${id}/plays/${body.id}`)).status).toBe(404);
     expect((await server.call('DELETE', `/api/projects/${id}/plays/${body.id}`)).status).toBe(404);
   });
+  it('are taken together where they are judged by the same wiring', async () => {
+    for (const { id: play } of await list()) await server.call('DELETE', `/api/projects/${id}/plays/${play}`);
+    expect((await server.get(`/api/projects/${id}/plays/together`)).status).toBe(404);
+    await send(lines(...ring(0)), { query: '?session=one' });
+    await send(lines(...ring(0), ...ring(1_000_000)), { query: '?session=two' });
+    const { status, body } = await server.get(`/api/projects/${id}/plays/together`);
+    expect(status).toBe(200);
+    expect(body).toMatchObject({
+      plays: 2,
+      report: {
+        format: 'oquel.plays/1',
+        sessions: 2,
+        records: 6,
+        coverage: { bindings: [{ binding: 'opens', count: 3, sessions: 2 }] },
+      },
+    });
+  });
   it('come in pieces and as gzip, and what says that it ran other wiring is marked', async () => {
     const text = lines(...Array.from({ length: 4_000 }, (_, i) => ring(i * 1000)).flat());
     const pieces = new ReadableStream<Uint8Array>({

@@ -272,6 +272,7 @@ export {
   type WayPoint,
 } from './walk/live-walk.js';
 export { PlayObserver, TOLERANCE, type ObserverOptions } from './plays/observer.js';
+export { ReportSum } from './plays/report-sum.js';
 export { LineSplitter } from './plays/line-splitter.js';
 export { playText } from './plays/words.js';
 export { playLcov } from './plays/lcov.js';

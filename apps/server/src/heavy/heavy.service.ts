@@ -79,6 +79,11 @@ export class HeavyService implements OnModuleDestroy {
     return asJson(await this.run(this.audits, { task: 'gate', id, today }, LIMITS.heavy.auditTime, left));
   }
 
+  /** What a project's plays say together. */
+  plays(id: string): Promise<StreamableFile> {
+    return this.sent({ task: 'plays', id });
+  }
+
   private async sent(task: HeavyTask): Promise<StreamableFile> {
     return asJson(await this.run(this.documents, task, LIMITS.heavy.time));
   }

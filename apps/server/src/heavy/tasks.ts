@@ -16,6 +16,7 @@ export type HeavyTask =
   | { task: 'restore'; id: string; build: string; dto: object }
   | { task: 'audit'; id: string; today: string }
   | { task: 'gate'; id: string; today: string }
+  | { task: 'plays'; id: string }
   | { task: 'freeze'; id: string; dto: object }
   | { task: 'importBuild'; id: string; dto: object; body: Uint8Array };
 

@@ -14,6 +14,7 @@ import {
   Req,
   Sse,
   type MessageEvent,
+  type StreamableFile,
 } from '@nestjs/common';
 import {
   ApiBearerAuth,
@@ -77,6 +78,14 @@ export class PlaysController {
   @ApiCreatedResponse({ type: TokenDto })
   async newToken(@ProjectId() id: string): Promise<TokenDto> {
     return { token: await this.plays.newToken(id) };
+  }
+
+  @Get('together')
+  @Header('Content-Type', 'application/json; charset=utf-8')
+  @ApiOperation({ summary: 'What all plays show together that are judged by the same wiring as the newest' })
+  @ApiOkResponse({ description: 'How many plays, and oquel.plays/1', schema: { type: 'object' } })
+  together(@ProjectId() id: string): Promise<StreamableFile> {
+    return this.plays.together(id);
   }
 
   @Get(':play')

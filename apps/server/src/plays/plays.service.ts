@@ -1,6 +1,6 @@
 import { createHash, randomBytes, randomUUID, timingSafeEqual } from 'node:crypto';
 import type { Readable } from 'node:stream';
-import { Inject, Injectable, type MessageEvent } from '@nestjs/common';
+import { Inject, Injectable, type MessageEvent, type StreamableFile } from '@nestjs/common';
 import type { PlayReport } from '@oquel/core';
 import { sql } from 'kysely';
 import { filter, map, Subject, type Observable } from 'rxjs';
@@ -77,6 +77,10 @@ export class PlaysService {
       .executeTakeFirst();
     if (!row) throw noSuchPlay();
     return row.report;
+  }
+  /** All that are judged by the same wiring as the newest, as one report. @throws ProblemError 404 */
+  together(project: string): Promise<StreamableFile> {
+    return this.heavy.plays(project);
   }
   /** @throws ProblemError 404 */
   async remove(project: string, play: string): Promise<void> {

@@ -15,6 +15,7 @@ import { replaceProject } from '../exchange/replace.js';
 import { jsonBody, textBody } from '../http/bodies.js';
 import { problemOf } from '../http/problem.filter.js';
 import { LIMITS } from '../limits.js';
+import { playsTogether } from '../plays/together.js';
 import { EditLog } from '../projects/edit.log.js';
 import { ProjectImport } from '../projects/project.import.js';
 import { ProjectStore } from '../projects/project.store.js';
@@ -74,6 +75,8 @@ async function perform(task: HeavyTask): Promise<{ text: string; version?: numbe
       return audits.audit(task.id, task.today);
     case 'gate':
       return said(await audits.gate(task.id, task.today));
+    case 'plays':
+      return said(await playsTogether(db.k, task.id));
     case 'freeze':
       return said(await builds.freeze(task.id, task.dto as FreezeDto));
     case 'importBuild':

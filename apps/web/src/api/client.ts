@@ -167,6 +167,10 @@ export function listPlays(id: string): Promise<Play[]> {
 export function playReport(id: string, play: string): Promise<PlayReport> {
   return settle(api.GET('/api/projects/{id}/plays/{play}', { params: { path: { id, play } }, ...long() }));
 }
+/** What all plays say together that are judged by the same wiring as the newest. */
+export function playsTogether(id: string): Promise<{ plays: number; report: PlayReport }> {
+  return settle(api.GET('/api/projects/{id}/plays/together', { params: { path: { id } }, ...long() }));
+}
 export function removePlay(id: string, play: string): Promise<void> {
   return settle(api.DELETE('/api/projects/{id}/plays/{play}', { params: { path: { id, play } }, ...soon() }));
 }

@@ -431,6 +431,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/plays/together": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What all plays show together that are judged by the same wiring as the newest */
+        get: operations["PlaysController_together"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/plays/{play}": {
         parameters: {
             query?: never;
@@ -1597,6 +1614,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TokenDto"];
+                };
+            };
+        };
+    };
+    PlaysController_together: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description How many plays, and oquel.plays/1 */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": Record<string, never>;
                 };
             };
         };

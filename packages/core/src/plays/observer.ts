@@ -1,22 +1,9 @@
 import { LIMITS } from '../limits.js';
 import type { WalkWiring } from '../walk/live-walk.js';
 import { PlaySession, type Findings } from './play-session.js';
-import type {
-  BindingName,
-  Despite,
-  Doubled,
-  Missing,
-  OutOfOrder,
-  PlayReport,
-  Raised,
-  SeenAt,
-  Served,
-  Tally,
-  Unexplained,
-  Unknown,
-} from './play-report.js';
+import type { BindingName, Missing, PlayReport, Raised, SeenAt, Served, Tally } from './play-report.js';
 import { readPlayLine } from './record-line.js';
-import { missingText } from './words.js';
+import { mostFirst, raisedKey, servedKey, TOLD, TOLD_KINDS, type Told } from './told.js';
 
 /** Microseconds by which a game may be early or late. */
 export const TOLERANCE = 250_000;
@@ -53,13 +40,8 @@ export class PlayObserver {
   private readonly broken: PlayReport['broken'] = { count: 0, lines: [] };
   private readonly servedBy = new Map<string, Served>();
   private readonly raisedBy = new Map<string, Raised>();
-  private readonly told = {
-    unknown: new Map<string, Unknown>(),
-    unexplained: new Map<string, Unexplained>(),
-    missing: new Map<string, Missing>(),
-    doubled: new Map<string, Doubled>(),
-    order: new Map<string, OutOfOrder>(),
-    despite: new Map<string, Despite>(),
+  private readonly told = Object.fromEntries(TOLD_KINDS.map((kind) => [kind, new Map()])) as {
+    [K in keyof Told]: Map<string, Told[K]>;
   };
   private readonly others = new Map<string, number>();
   private readonly rehearsals: PlayReport['rehearsals'] = [];
@@ -72,14 +54,13 @@ export class PlayObserver {
     this.findings = {
       served: (binding) => this.served(binding),
       raised: (at, event) => this.raised(at, event),
-      unknown: (what, name) => this.tell('unknown', `${what} ${name}`, { what, name }),
+      unknown: (what, name) => this.tell('unknown', { what, name }),
       unexplained: (at, action, after) =>
-        this.tell('unexplained', `${at} ${action}`, { at, action, ...(after ? { after } : {}) }),
-      missing: (what) => this.tell('missing', missingText(what), what),
-      doubled: (what) => this.tell('doubled', `${what.owner} ${what.binding} ${what.at}`, what),
-      order: (late, early) =>
-        this.tell('order', `${nameOf(late)} ${late.at} ${nameOf(early)} ${early.at}`, { late, early }),
-      despite: (at, name, reason) => this.tell('despite', `${at} ${name} ${reason}`, { at, name, reason }),
+        this.tell('unexplained', { at, action, ...(after ? { after } : {}) }),
+      missing: (what) => this.tell('missing', what as Missing),
+      doubled: (what) => this.tell('doubled', what),
+      order: (late, early) => this.tell('order', { late, early }),
+      despite: (at, name, reason) => this.tell('despite', { at, name, reason }),
     };
   }
 
@@ -112,10 +93,8 @@ export class PlayObserver {
   }
   report(): PlayReport {
     const { told, broken, records, sessions } = this;
-    const served = [...this.servedBy.values()].sort((a, b) => b.count - a.count);
-    const list = <T extends Tally>(of: Map<string, T>): T[] =>
-      [...of.values()].sort((a, b) => b.count - a.count);
-    const raised = [...this.raisedBy.values()].sort((a, b) => b.count - a.count);
+    const served = mostFirst(this.servedBy.values());
+    const raised = mostFirst(this.raisedBy.values());
     const { told: most, bindings } = LIMITS.plays;
     return {
       format: 'oquel.plays/1',
@@ -130,12 +109,12 @@ export class PlayObserver {
         of: this.wiring.scenes.reduce((n, s) => n + s.bindings.owner.length, 0),
         bindings: served.slice(0, bindings),
       },
-      unknown: list(told.unknown),
-      unexplained: list(told.unexplained),
-      missing: list(told.missing),
-      doubled: list(told.doubled),
-      order: list(told.order),
-      despite: list(told.despite),
+      unknown: mostFirst(told.unknown.values()),
+      unexplained: mostFirst(told.unexplained.values()),
+      missing: mostFirst(told.missing.values()),
+      doubled: mostFirst(told.doubled.values()),
+      order: mostFirst(told.order.values()),
+      despite: mostFirst(told.despite.values()),
       raised: raised.slice(0, most),
       rehearsals: this.rehearsals,
       left: this.left + Math.max(0, served.length - bindings) + Math.max(0, raised.length - most),
@@ -184,18 +163,19 @@ export class PlayObserver {
   private served({ owner, binding }: BindingName): void {
     // Copies count with what they are copies of.
     const of = owner.includes('#') ? owner.replace(/#\d+/g, '') : owner;
-    const key = `${of} ${binding}`;
+    const key = servedKey({ owner: of, binding });
     let entry = this.servedBy.get(key);
     if (!entry) this.servedBy.set(key, (entry = { owner: of, binding, count: 0, sessions: 0 }));
     this.counted(entry, key);
   }
   private raised(at: string, event: string): void {
-    const key = `${at}.${event}`;
+    const key = raisedKey({ at, event });
     let entry = this.raisedBy.get(key);
     if (!entry) this.raisedBy.set(key, (entry = { at, event, count: 0, sessions: 0 }));
     this.counted(entry, key);
   }
-  private tell<K extends keyof PlayObserver['told']>(kind: K, key: string, what: object): void {
+  private tell<K extends keyof Told>(kind: K, what: Parameters<(typeof TOLD)[K]>[0]): void {
+    const key = (TOLD[kind] as (of: typeof what) => string)(what);
     const map = this.told[kind] as Map<string, Tally>;
     let entry = map.get(key);
     if (!entry) {
@@ -214,8 +194,4 @@ export class PlayObserver {
     counted.add(key);
     entry.sessions++;
   }
-}
-
-function nameOf({ owner, binding }: BindingName): string {
-  return `${owner} ${binding}`;
 }

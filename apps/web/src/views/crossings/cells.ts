@@ -109,5 +109,5 @@ export function shadeOf(deliveries: number, most: number): number {
   return most <= 1 ? 1 : 0.18 + (0.82 * Math.log(deliveries)) / Math.log(most);
 }
 
-/** Where the stripes of a cell of which nothing was used leave its foot, from its left edge; its number stands between. */
-export const STRIPES: readonly number[] = [-20, -14, 14, 20];
+/** Where the stripes of a cell of which nothing was used leave its foot, from its left edge; the upper left corner is where a channel cuts. */
+export const STRIPES: readonly number[] = [12, 16, 20];

@@ -260,15 +260,17 @@ function Legend({ coverage, inPlay }: { coverage: boolean; inPlay: boolean }): R
     <div className="legend">
       <h2>How to read it</h2>
       <p>
-        Rows are senders, columns are receivers. The darker a cell, the more it delivers; its number counts
-        the deliveries over all copies.
+        Rows are senders, columns are receivers. The stronger the tone of a cell, the more it delivers; its
+        number counts the deliveries over all copies.
       </p>
       <ul>
         <li>a cut corner: some of it goes through a channel</li>
         <li>a bar at the foot: some of it crosses from one scene to another</li>
         <li>a dot: some of it is wired in code</li>
         <li>a frame: one of its bindings has a finding</li>
-        {coverage && <li>stripes: {inPlay ? 'the play uses' : 'rehearsals use'} none of its bindings</li>}
+        {coverage && (
+          <li>a striped corner: {inPlay ? 'the play uses' : 'rehearsals use'} none of its bindings</li>
+        )}
       </ul>
       <p>Select a cell to see its bindings, and those in the other direction.</p>
     </div>

@@ -13,6 +13,8 @@ import { coveredWords } from '../../session/coverage.js';
 import { isUnused, shadeOf, STRIPES, type Matrix, type MatrixCell } from './cells.js';
 
 const CELL = 26;
+const NUMBERS = '600 11px "Sofia Sans Semi Condensed"';
+const LABELS = '500 12px "Spline Sans Mono"';
 const NAMES = 190;
 const HEAD = 132;
 
@@ -60,6 +62,16 @@ export function MatrixDrawing({ matrix, row, column, label, onChoose }: Props): 
     });
   }, [matrix, row, column]);
   useEffect(draw, [draw, size, mode]);
+  useEffect(() => {
+    let current = true;
+    // What is drawn before its fonts are there would keep others.
+    void Promise.all([NUMBERS, LABELS].map((font) => document.fonts.load(font))).then(
+      () => current && draw(),
+    );
+    return () => {
+      current = false;
+    };
+  }, [draw]);
   useEffect(() => {
     const box = pane.current;
     if (!box) return;
@@ -199,7 +211,7 @@ function paint(ctx: CanvasRenderingContext2D, c: Colours, { names, at, most }: M
     line(ctx, x(k) + 0.5, HEAD, x(k) + 0.5, Math.min(v.height, y(n)));
   ctx.strokeStyle = c.line;
   line(ctx, x(0), y(0), x(n), y(n));
-  ctx.font = '600 11px "Sofia Sans Semi Condensed"';
+  ctx.font = NUMBERS;
   ctx.textAlign = 'center';
   ctx.textBaseline = 'middle';
   for (let r = first.row; r < last.row; r++) {
@@ -242,7 +254,7 @@ function paintCell(
   ctx.lineTo(x + 2, y + 2 + notch);
   ctx.fill();
   ctx.globalAlpha = fits ? 1 : 0.25;
-  if (isUnused(of)) paintStripes(ctx, c.ground, x, y);
+  if (isUnused(of)) paintStripes(ctx, shade > 0.5 && fits ? c.sheet : c.ink, x, y);
   ctx.fillStyle = shade > 0.5 && fits ? c.sheet : c.ink;
   ctx.fillText(countText(cell.deliveries), x + CELL / 2 + 0.5, y + CELL / 2 + 1);
   if (cell.acrossScenes > 0) {
@@ -263,14 +275,14 @@ function paintCell(
   ctx.globalAlpha = 1;
 }
 
-/** Nothing of it was used: slanted stripes, beside which its number stays legible. */
+/** Nothing of it was used: slanted stripes across a corner, beside which its number stays legible. */
 function paintStripes(ctx: CanvasRenderingContext2D, colour: string, x: number, y: number): void {
   ctx.save();
   ctx.beginPath();
   ctx.rect(x + 2, y + 2, CELL - 3, CELL - 3);
   ctx.clip();
   ctx.strokeStyle = colour;
-  ctx.lineWidth = 1.5;
+  ctx.lineWidth = 1;
   for (const along of STRIPES) line(ctx, x + along, y + CELL, x + along + CELL, y);
   ctx.restore();
 }
@@ -286,7 +298,7 @@ function paintNames(
   ctx.fillStyle = c.ground;
   ctx.fillRect(0, 0, NAMES, v.height);
   ctx.fillRect(0, 0, v.width, HEAD);
-  ctx.font = '500 12px "Spline Sans Mono"';
+  ctx.font = LABELS;
   ctx.textBaseline = 'middle';
   const strong = (i: number, lit: number, under: number | undefined): string =>
     i === lit || i === under ? c.accent : c.ink;

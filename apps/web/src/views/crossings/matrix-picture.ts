@@ -44,7 +44,7 @@ function stripes(x: number, y: number, colour: string): string {
     const [left, right] = [Math.max(2, along), Math.min(CELL - 1, along + CELL)];
     return `M${x + left} ${y + CELL - (left - along)}L${x + right} ${y + CELL - (right - along)}`;
   });
-  return `<path d="${ways.join('')}" stroke="${colour}" stroke-width="1.5" fill="none"/>`;
+  return `<path d="${ways.join('')}" stroke="${colour}" stroke-width="1" fill="none"/>`;
 }
 
 function cellOf(of: MatrixCell, most: number, room: number, colour: (name: string) => string): string {
@@ -57,7 +57,7 @@ function cellOf(of: MatrixCell, most: number, room: number, colour: (name: strin
   return [
     `<g opacity="${fits ? 1 : 0.25}">`,
     `<path d="M${x + 2 + notch} ${y + 2}H${x + CELL - 1}V${y + CELL - 1}H${x + 2}V${y + 2 + notch}Z" fill="${ink}" fill-opacity="${shade.toFixed(3)}"/>`,
-    isUnused(of) ? stripes(x, y, colour('--ground')) : '',
+    isUnused(of) ? stripes(x, y, over) : '',
     `<text x="${x + CELL / 2}" y="${y + CELL / 2 + 4}" font-size="11" font-family="sans-serif" text-anchor="middle" fill="${over}">${cell.deliveries}</text>`,
     cell.acrossScenes > 0
       ? `<rect x="${x + 2}" y="${y + CELL - 4}" width="${CELL - 3}" height="3" fill="${colour('--accent')}"/>`

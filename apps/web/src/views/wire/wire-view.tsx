@@ -384,7 +384,7 @@ function TakeOff({
     <button
       type="button"
       className="word"
-      title={naming === 0 ? 'No binding names it' : `${naming} bindings that name it would be left dangling`}
+      title={`Removes ${at} from the plan: ${naming === 0 ? 'no binding names it' : 'what names it is left dangling'}`}
       onClick={() =>
         onEdit({
           label: `${asset}: removed ${at} from the plan`,
@@ -392,7 +392,7 @@ function TakeOff({
         })
       }
     >
-      Remove from the plan ({naming === 1 ? '1 binding names it' : `${naming} bindings name it`})
+      Remove ({naming === 1 ? '1 binding names it' : `${naming} bindings name it`})
     </button>
   );
 }

@@ -2,6 +2,9 @@ import { useState, type ReactNode } from 'react';
 import type { Play } from '../../../api/client.js';
 import { countText, momentText } from '../../../format.js';
 
+/** Stands in the address for all plays of the newest wiring. */
+export const TOGETHER = 'together';
+
 /** Plays, the newest first, with what each came to. */
 export function PlayList({
   plays,
@@ -22,12 +25,26 @@ export function PlayList({
     );
   };
   if (plays.length === 0) return null;
+  const isTogether = chosen === TOGETHER;
   return (
     <section aria-label="Plays that came in">
       <h2>Plays</h2>
       {fault !== '' && (
         <p role="alert" className="fault error">
           It is not removed: {fault}.
+        </p>
+      )}
+      {plays.length > 1 && (
+        <p className={isTogether ? 'together chosen' : 'together'}>
+          <button
+            type="button"
+            className="word"
+            aria-current={isTogether}
+            title="All that are judged by the same wiring as the newest, as one report"
+            onClick={() => onOpen(TOGETHER)}
+          >
+            All together
+          </button>
         </p>
       )}
       <ol className="playlist">

@@ -4,13 +4,13 @@ import type { PlayReport } from '@oquel/core';
 import { useQuery as useServer } from '@tanstack/react-query';
 import { useEffect, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
-import { listPlays, playReport, removePlay } from '../../../api/client.js';
+import { listPlays, playReport, playsTogether, removePlay } from '../../../api/client.js';
 import { useSidePanel } from '../../../parts/ui/side-panel.js';
 import { useQuery } from '../../../parts/use-query.js';
 import { useSession, useSessionState } from '../../../session/session-context.js';
 import { FilePlay } from './file-play.js';
 import { LivePlay } from './live-play.js';
-import { PlayList } from './play-list.js';
+import { PlayList, TOGETHER } from './play-list.js';
 import { PlaySays } from './play-says.js';
 import { SendPanel } from './send-panel.js';
 
@@ -31,14 +31,29 @@ export function PlaysView(): ReactNode {
     retry: false,
   });
   const list = plays.data ?? [];
+  const isTogether = params.get('play') === TOGETHER && list.length > 1;
   const chosen = list.find((p) => p.id === params.get('play')) ?? list.at(0);
   const report = useServer({
     queryKey: ['play', id, chosen?.id],
     queryFn: () => playReport(id, chosen!.id),
-    enabled: chosen !== undefined,
+    enabled: chosen !== undefined && !isTogether,
     staleTime: Infinity,
     retry: false,
   });
+  const together = useServer({
+    queryKey: ['plays together', id, playsChanged],
+    queryFn: () => playsTogether(id),
+    enabled: isTogether,
+    retry: false,
+  });
+  const shown = isTogether
+    ? together.data && {
+        key: TOGETHER,
+        name: togetherText(together.data.plays),
+        report: together.data.report,
+      }
+    : report.data && chosen && { key: chosen.id, name: chosen.name, report: report.data };
+  const fault = isTogether ? together.error : report.error;
   const panel = useSidePanel({
     name: 'plays',
     label: 'Width of the list of plays',
@@ -75,7 +90,7 @@ export function PlaysView(): ReactNode {
         {plays.data && (
           <PlayList
             plays={list}
-            chosen={fromFile ? '' : (chosen?.id ?? '')}
+            chosen={fromFile ? '' : isTogether ? TOGETHER : (chosen?.id ?? '')}
             onOpen={open}
             onRemove={(play) => removePlay(id, play).then(() => void plays.refetch())}
           />
@@ -91,11 +106,18 @@ export function PlaysView(): ReactNode {
             name={`${fromFile.name}, which is not kept`}
             report={fromFile.report}
           />
-        ) : report.data && chosen ? (
-          <PlaySays key={chosen.id} name={chosen.name} report={report.data} />
-        ) : report.error ? (
+        ) : shown ? (
+          <PlaySays key={shown.key} name={shown.name} report={shown.report} />
+        ) : fault ? (
           <p role="alert" className="middle fault error">
-            This play cannot be read: {report.error.message}.
+            {isTogether ? 'These plays' : 'This play'} cannot be read: {fault.message}.{' '}
+            <button
+              type="button"
+              className="word"
+              onClick={() => void (isTogether ? together : report).refetch()}
+            >
+              Try again
+            </button>
           </p>
         ) : chosen ? (
           <p className="middle">Loading ...</p>
@@ -111,4 +133,8 @@ export function PlaysView(): ReactNode {
       </div>
     </div>
   );
+}
+
+function togetherText(plays: number): string {
+  return `Plays of the newest wiring: ${plays}`;
 }

@@ -1,0 +1,44 @@
+import type {
+  Despite,
+  Doubled,
+  Missing,
+  OutOfOrder,
+  Raised,
+  Served,
+  Unexplained,
+  Unknown,
+} from './play-report.js';
+import { missingText } from './words.js';
+
+/** What is told of plays, by kind: two that have the same key are the same thing, seen again. */
+export interface Told {
+  unknown: Unknown;
+  unexplained: Unexplained;
+  missing: Missing;
+  doubled: Doubled;
+  order: OutOfOrder;
+  despite: Despite;
+}
+type Fact<T> = Omit<T, 'count' | 'sessions' | 'first'>;
+
+export const TOLD: { readonly [K in keyof Told]: (of: Fact<Told[K]>) => string } = {
+  unknown: ({ what, name }) => `${what} ${name}`,
+  unexplained: ({ at, action }) => `${at} ${action}`,
+  missing: (what) => missingText(what as Missing),
+  doubled: ({ owner, binding, at }) => `${owner} ${binding} ${at}`,
+  order: ({ late, early }) =>
+    `${late.owner} ${late.binding} ${late.at} ${early.owner} ${early.binding} ${early.at}`,
+  despite: ({ at, name, reason }) => `${at} ${name} ${reason}`,
+};
+export const TOLD_KINDS = Object.keys(TOLD) as (keyof Told)[];
+
+export function servedKey({ owner, binding }: Pick<Served, 'owner' | 'binding'>): string {
+  return `${owner} ${binding}`;
+}
+export function raisedKey({ at, event }: Pick<Raised, 'at' | 'event'>): string {
+  return `${at}.${event}`;
+}
+/** Most seen first; what is seen as often stays as it came. */
+export function mostFirst<T extends { count: number }>(of: Iterable<T>): T[] {
+  return [...of].sort((a, b) => b.count - a.count);
+}
