@@ -104,7 +104,7 @@ function install(page) {
 /** Opens dots until things stand by themselves: what lies close together is one dot. */
 async function closer(page) {
   for (let i = 0; i < 24 && (await page.locator('.thing').count()) < 40; i++) {
-    const dot = page.locator('.cluster').first();
+    const dot = page.locator('.cluster circle').first();
     if ((await dot.count()) === 0) break;
     // A thing may stand over it.
     await dot.dispatchEvent('click');

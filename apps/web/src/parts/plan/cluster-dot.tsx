@@ -9,8 +9,7 @@ export const ClusterDot = memo(function ClusterDot({
   cluster: Cluster;
   onOpen: () => void;
 }): ReactNode {
-  const { x, y, things } = cluster;
-  const r = Math.min(17, 8 + Math.log2(things.length));
+  const { x, y, radius, things } = cluster;
   const name = `${things.length} things: ${clusterText(cluster)}`;
   return (
     <g className="cluster">
@@ -18,7 +17,7 @@ export const ClusterDot = memo(function ClusterDot({
       <circle
         cx={x}
         cy={y}
-        r={r}
+        r={radius}
         role="button"
         tabIndex={-1}
         aria-label={name}

@@ -2,9 +2,10 @@ import type { Thing } from './thing.js';
 
 /** Things that stand too near to one another to be told apart. */
 export interface Cluster {
-  /** Middle of them. Pixels. */
+  /** Middle of its dot, as near to the middle of them as it can be without touching the next dot. Pixels. */
   x: number;
   y: number;
+  radius: number;
   things: Thing[];
 }
 export interface Clustered {
@@ -27,7 +28,7 @@ export function clustered(
 ): Clustered {
   if (things.length <= FEW) return { alone: [...things], clusters: [] };
   const cell = 2 * radius + 6;
-  const cells = new Map<string, { things: Thing[]; x: number; y: number }>();
+  const cells = new Map<string, { things: Thing[]; x: number; y: number; column: number; row: number }>();
   const alone: Thing[] = [];
   for (const t of things) {
     if (stands(t)) {
@@ -35,9 +36,10 @@ export function clustered(
       continue;
     }
     const [x, y] = place(t);
-    const key = `${Math.floor(x / cell)}/${Math.floor(y / cell)}`;
+    const [column, row] = [Math.floor(x / cell), Math.floor(y / cell)];
+    const key = `${column}/${row}`;
     const own = cells.get(key);
-    if (!own) cells.set(key, { things: [t], x, y });
+    if (!own) cells.set(key, { things: [t], x, y, column, row });
     else {
       own.things.push(t);
       own.x += x;
@@ -45,9 +47,20 @@ export function clustered(
     }
   }
   const clusters: Cluster[] = [];
-  for (const { things: own, x, y } of cells.values()) {
-    if (own.length === 1) alone.push(own[0]);
-    else clusters.push({ x: x / own.length, y: y / own.length, things: own });
+  for (const { things: own, x, y, column, row } of cells.values()) {
+    if (own.length === 1) {
+      alone.push(own[0]);
+      continue;
+    }
+    const r = Math.min(cell / 2 - 0.5, 8 + Math.log2(own.length));
+    const within = (middle: number, at: number): number =>
+      Math.min((at + 1) * cell - r, Math.max(at * cell + r, middle));
+    clusters.push({
+      x: within(x / own.length, column),
+      y: within(y / own.length, row),
+      radius: r,
+      things: own,
+    });
   }
   return { alone, clusters };
 }

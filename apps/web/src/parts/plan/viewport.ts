@@ -68,8 +68,9 @@ export function extent(
   return { x: left - 3, y: top - 3, width: right - left + 6, height: bottom - top + 6 };
 }
 
-/** A plan is opened on its things where they take up less than this share of its width and its height. */
-const SMALL_SHARE = 0.4;
+/** A plan is opened on its things where that shows them so many times as large, in a pane of that shape. */
+const WORTH = 2.5;
+const PANE = { width: 4, height: 3 };
 /** Metres around them, at the least, and as a share of what they take up. */
 const AROUND = { least: 4, share: 0.15 };
 
@@ -83,8 +84,13 @@ export function crowded(bounds: Rect, things: readonly { at: readonly [number, n
     right = Math.max(right, at[0]);
     bottom = Math.max(bottom, at[1]);
   }
-  const isSmall = right - left < bounds.width * SMALL_SHARE && bottom - top < bounds.height * SMALL_SHARE;
-  if (!isSmall) return null;
   const room = Math.max(AROUND.least, AROUND.share * Math.max(right - left, bottom - top));
-  return { x: left - room, y: top - room, width: right - left + 2 * room, height: bottom - top + 2 * room };
+  const part = {
+    x: left - room,
+    y: top - room,
+    width: right - left + 2 * room,
+    height: bottom - top + 2 * room,
+  };
+  const scale = (of: Rect): number => Math.min(PANE.width / of.width, PANE.height / of.height);
+  return scale(part) >= WORTH * scale(bounds) ? part : null;
 }

@@ -34,20 +34,15 @@ export function PlayList({
           It is not removed: {fault}.
         </p>
       )}
-      {plays.length > 1 && (
-        <p className={isTogether ? 'together chosen' : 'together'}>
-          <button
-            type="button"
-            className="word"
-            aria-current={isTogether}
-            title="All that are judged by the same wiring as the newest, as one report"
-            onClick={() => onOpen(TOGETHER)}
-          >
-            All together
-          </button>
-        </p>
-      )}
       <ol className="playlist">
+        {plays.length > 1 && (
+          <li className={isTogether ? 'chosen' : ''}>
+            <button type="button" className="word" aria-current={isTogether} onClick={() => onOpen(TOGETHER)}>
+              All together
+            </button>
+            <div className="soft">those judged by the same wiring as the newest</div>
+          </li>
+        )}
         {plays.map(({ id, name, at, figures: f }) => (
           <li key={id} className={id === chosen ? 'chosen' : ''}>
             <button type="button" className="word" aria-current={id === chosen} onClick={() => onOpen(id)}>

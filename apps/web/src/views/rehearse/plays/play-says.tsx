@@ -131,7 +131,7 @@ export function PlaySays({ name, report: r }: { name: string; report: PlayReport
         >
           Show it on the wiring
         </button>{' '}
-        <span className="soft">in Wire, Plan and Ripple, in the place of what is rehearsed</span>
+        <span className="soft">on Wire, Plan, Ripple and Crossings, in place of what is rehearsed</span>
       </p>
       {r.raised.length > 0 && <HeatPlan report={r} />}
       {r.rehearsals.length > 0 && (
@@ -203,7 +203,8 @@ function Often({
   return (
     <span className="soft">
       {count === 1 ? 'once' : `${count} times`}
-      {sessions > 1 && ` in ${sessions} sessions`}, first on line {first.line} at {secondsText(first.t)}
+      {sessions > 1 && ` in ${sessions} sessions`}, first on line {first.line}
+      {sessions > 1 && ` of ${first.source}`} at {secondsText(first.t)}
     </span>
   );
 }
