@@ -9,9 +9,8 @@ export interface Sure {
   action: number;
   name: string;
   args: Values;
-  /** Its place among the counts of the instance. */
-  place: number;
   tally: Tally;
+  /** Of an action whose effects are left to the game nothing needs to be counted. */
   hasEffects: boolean;
 }
 /**
@@ -24,7 +23,7 @@ export interface Burst {
   changes: number;
   /** Null where something must be decided at each raise. */
   sure: readonly Sure[] | null;
-  /** Whether nothing refuses a raise either, whoever raises it. */
+  /** Whether it is sure that a raise brings these, whoever raises it. */
   isFree: boolean;
 }
 
@@ -42,7 +41,7 @@ export function judge(
     const { decl, receiver: instance, action, constant } = bound;
     if (!instance || !constant || bound.sceneNamed !== null || bound.towards(sender) !== 'holds') return null;
     if (decl.if || decl.limit !== undefined || (decl.delay ?? 0) > 0) return null;
-    const { actions, events, id } = instance.table.decl;
+    const { actions, id } = instance.table.decl;
     const { name, whileAsleep, effects } = actions[action];
     if (!instance.scene.loaded || instance.gone || (instance.isAsleep && !whileAsleep)) return null;
     sure.push({
@@ -51,7 +50,6 @@ export function judge(
       action,
       name,
       args: constant,
-      place: events.length + action,
       tally: instance.scene.tallyOf(instance.at, action),
       hasEffects: effects !== undefined && ownEffects?.(id) !== true,
     });

@@ -16,7 +16,7 @@ export class RunawayWatch {
   /** Records up to this one are forgotten. */
   private base = 0;
   /** Whether causes are kept: for the whole run, or from when an action comes half way to being too many. */
-  private keeps: boolean;
+  keeps: boolean;
 
   /** `whole`: causes are kept for the whole run, not only where a loop is near. */
   constructor(
@@ -49,14 +49,13 @@ export class RunawayWatch {
       tally.times = 1;
     }
   }
-  /** Records what an action of that tally performs; false, and nothing is recorded, if it would be too many. */
-  performs(cause: number, instance: Instance, action: number, tally: Tally): boolean {
-    if (tally.instant === this.instant && tally.times >= this.most) return false;
-    if (this.keeps) this.record(cause, instance, action);
-    else {
-      this.base++;
-      this.counted(tally);
-    }
+  /**
+   * Counts a performance of which no record is kept. False, and nothing is counted, where causes are kept: a loop is near
+   * then, and each performance must be recorded with its own.
+   */
+  passes(tally: Tally): boolean {
+    if (this.keeps) return false;
+    this.counted(tally);
     return true;
   }
   /** Whether one performance more at this instant would be too many. */

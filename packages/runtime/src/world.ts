@@ -107,8 +107,6 @@ export class World {
   private current: (Queued | Burst)[] = [];
   /** How many of them there are: the list is kept, so that a frame in which little happens allocates little. */
   private dueNow = 0;
-  /** The cause of each burst among them. */
-  private readonly causes: number[] = [];
   private isBusy = false;
   private scenes: Scene[] = [];
   readonly tables: readonly AssetTable[];
@@ -207,6 +205,14 @@ export class World {
   ): boolean {
     const instance = typeof of === 'string' ? this.instance(of) : of;
     const number = instance ? eventNumber(instance.table, event) : undefined;
+    const isPlain = options === NO_OPTIONS && step === undefined;
+    if (isPlain && this.inBursts && instance && number !== undefined) {
+      const burst = this.burstOf(instance, number);
+      if (burst.isFree && !this.watch.keeps) {
+        this.current[this.dueNow++] = burst;
+        return true;
+      }
+    }
     const { activator, by } = options;
     const peer =
       by === undefined || this.wiring.peers.length === 0 ? undefined : this.wiring.peers.indexOf(by);
@@ -216,15 +222,6 @@ export class World {
       const at = instance?.address ?? (of as string);
       this.write({ kind: 'refused', at, event, reason: 'dangling' }, 0, step);
       return false;
-    }
-    const isPlain = step === undefined && peer === undefined && activator === undefined;
-    if (isPlain && this.inBursts) {
-      const burst = this.burstOf(instance, number);
-      if (burst.sure && burst.isFree) {
-        instance.counts[number]++;
-        this.queueBurst(burst, this.count(0));
-        return true;
-      }
     }
     this.takeRaise(raiseOf(instance, number, payload, 0, isPlain ? null : { step, by: peer, activator }));
     return true;
@@ -349,13 +346,14 @@ export class World {
     if (this.timers !== null && this.timers.next <= this.now && !this.runaway) this.tick(this.timers);
     if (this.dueNow === 0) return;
     this.isBusy = true;
+    let isDone = false;
     try {
       this.doAll(this.current);
+      isDone = !this.runaway;
     } finally {
       this.isBusy = false;
       // What was left out is freed too: after a runaway, or because the game's own code threw.
-      if (this.dueNow > MOST_KEPT || this.current[this.dueNow - 1] !== DONE) this.current = [];
-      if (this.causes.length > MOST_KEPT) this.causes.length = 0;
+      if (this.dueNow > MOST_KEPT || !isDone) this.current = [];
       this.dueNow = 0;
     }
   }
@@ -363,9 +361,12 @@ export class World {
     const { limits } = this;
     for (let i = 0; i < this.dueNow && !this.runaway; i++) {
       const item = current[i];
+      if (item.kind === 'burst') {
+        this.takeBurst(item);
+        continue;
+      }
       current[i] = DONE;
-      if (item.kind === 'burst') this.takeBurst(item, this.causes[i]);
-      else this.do(item);
+      this.do(item);
       if (this.life.copies > limits.copies || this.records > limits.records) this.endTotal();
     }
   }
@@ -463,8 +464,8 @@ export class World {
       return;
     }
     const burst = this.inBursts ? this.burstOf(instance, event) : null;
-    if (burst?.sure) {
-      this.queueBurst(burst, n);
+    if (burst?.sure && !this.watch.keeps) {
+      if (burst.sure.length > 0) this.current[this.dueNow++] = burst;
       return;
     }
     for (const bound of this.bound.on(instance, event))
@@ -478,12 +479,8 @@ export class World {
     const { limit, activators } = instance.table.decl.events[event];
     const sure = this.paused ? null : judge(instance, this.bound.on(instance, event), this.game.ownEffects);
     const isHere = instance.scene.loaded && !instance.gone && !instance.isAsleep;
-    const isFree = isHere && limit === undefined && !activators;
+    const isFree = sure !== null && isHere && limit === undefined && !activators;
     return (instance.bursts[event] = { kind: 'burst', changes, sure, isFree });
-  }
-  private queueBurst(burst: Burst, cause: number): void {
-    this.causes[this.dueNow] = cause;
-    this.current[this.dueNow++] = burst;
   }
   /** Why a raise would be refused now; `by`: the number of its peer. */
   refusal(
@@ -599,19 +596,21 @@ export class World {
 
   // --- Deliveries
 
-  private takeBurst({ sure, changes }: Burst, cause: number): void {
+  private takeBurst({ sure, changes }: Burst): void {
     const { game, life, watch } = this;
     for (let i = 0; i < sure!.length && !this.runaway; i++) {
-      const { bound, instance, action, name, args, place, tally, hasEffects } = sure![i];
-      if (life.changes !== changes || !watch.performs(cause, instance, action, tally)) {
-        this.takeDelivery({ kind: 'delivery', cause, bound, instance, action, args, audience: null });
+      const to = sure![i];
+      const { instance, action, args } = to;
+      if (life.changes !== changes || !watch.passes(to.tally)) {
+        const { bound } = to;
+        this.takeDelivery({ kind: 'delivery', cause: 0, bound, instance, action, args, audience: null });
         continue;
       }
       this.deliveries++;
-      const times = ++instance.counts[place];
-      const n = ++this.records;
-      game.perform?.(instance, name, args);
-      if (hasEffects) performEffects(this, instance, instance.table.decl.actions[action], args, times, n);
+      game.perform?.(instance, to.name, args);
+      if (!to.hasEffects) continue;
+      const { events, actions } = instance.table.decl;
+      performEffects(this, instance, actions[action], args, ++instance.counts[events.length + action], 0);
     }
   }
   private takeDelivery(delivery: Delivery): void {

@@ -57,7 +57,7 @@ export class PlayObserver {
       unknown: (what, name) => this.tell('unknown', { what, name }),
       unexplained: (at, action, after) =>
         this.tell('unexplained', { at, action, ...(after ? { after } : {}) }),
-      missing: (what) => this.tell('missing', what as Missing),
+      missing: (what) => this.tell('missing', what),
       doubled: (what) => this.tell('doubled', what),
       order: (late, early) => this.tell('order', { late, early }),
       despite: (at, name, reason) => this.tell('despite', { at, name, reason }),

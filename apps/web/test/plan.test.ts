@@ -1,0 +1,72 @@
+import { describe, expect, it } from '@jest/globals';
+import { clustered } from '../src/parts/plan/clusters.js';
+import type { Thing } from '../src/parts/plan/thing.js';
+import { crowded, type Rect } from '../src/parts/plan/viewport.js';
+import { Random, seeds } from '../../../packages/core/test/random.js';
+
+const thing = (path: string, at: [number, number]): Thing => ({ path, at, asset: 'Lamp' }) as Thing;
+
+describe('dots of things that stand too near', () => {
+  it('touch no other dot, hold every thing once, and lie where their things are', () => {
+    for (let seed = 0; seed < seeds(40); seed++) {
+      const r = new Random(seed);
+      const side = 100 + r.int(900);
+      const radius = 8 + r.int(6);
+      const things = Array.from({ length: 160 + r.int(1000) }, (_, i) =>
+        thing(`lamp-${i}`, [r.int(side), r.int(side)]),
+      );
+      const { alone, clusters } = clustered(
+        things,
+        (t) => t.at,
+        radius,
+        (t) => t.path === 'lamp-3',
+      );
+      expect(alone.map((t) => t.path)).toContain('lamp-3');
+      const held = [...alone, ...clusters.flatMap((c) => c.things)].map((t) => t.path).sort();
+      expect(held).toEqual(things.map((t) => t.path).sort());
+      for (const [i, a] of clusters.entries()) {
+        for (const t of a.things)
+          expect(Math.hypot(t.at[0] - a.x, t.at[1] - a.y)).toBeLessThan(2 * (2 * radius + 6));
+        for (const b of clusters.slice(i + 1))
+          expect(Math.hypot(a.x - b.x, a.y - b.y)).toBeGreaterThanOrEqual(a.radius + b.radius - 1e-6);
+      }
+    }
+  });
+  it('are not made where few things stand', () => {
+    const things = Array.from({ length: 100 }, (_, i) => thing(`lamp-${i}`, [1, 1]));
+    expect(
+      clustered(
+        things,
+        (t) => t.at,
+        10,
+        () => false,
+      ),
+    ).toEqual({ alone: things, clusters: [] });
+  });
+});
+
+describe('what a plan is opened with', () => {
+  const hall = (width: number, height: number): Rect => ({ x: 0, y: 0, width, height });
+  const corners = (w: number, h: number): { at: [number, number] }[] => [{ at: [0, 0] }, { at: [w, h] }];
+  const cases: [string, Rect, [number, number], boolean][] = [
+    ['things all over it', hall(400, 300), [380, 290], false],
+    ['things in a corner', hall(4000, 3000), [100, 100], true],
+    ['a long hall whose things stand at one end', hall(500, 4000), [480, 700], true],
+    ['a wide hall whose things stand at one end', hall(4000, 500), [700, 480], true],
+    ['things in half of it', hall(400, 300), [200, 150], false],
+  ];
+  it.each(cases)('%s', (_, bounds, [w, h], isPart) => {
+    const part = crowded(bounds, corners(w, h));
+    expect(part !== null).toBe(isPart);
+    if (!part) return;
+    for (const { at } of corners(w, h)) {
+      expect(at[0]).toBeGreaterThanOrEqual(part.x);
+      expect(at[0]).toBeLessThanOrEqual(part.x + part.width);
+      expect(at[1]).toBeGreaterThanOrEqual(part.y);
+      expect(at[1]).toBeLessThanOrEqual(part.y + part.height);
+    }
+  });
+  it('a single thing is no part', () => {
+    expect(crowded(hall(400, 300), [{ at: [1, 1] }])).toBeNull();
+  });
+});
