@@ -32,7 +32,7 @@ const median = (list) => [...list].sort((a, b) => a - b)[list.length >> 1];
 
 /**
  * A raise with its deliveries by the runtime, beside an event emitter with as many listeners; in turn, in one run. The
- * runtime is asked by address and by instance, with a hundred raises to a frame, and with a frame for each raise.
+ * runtime is asked by the event that a game holds, by instance and by address, with a hundred raises to a frame, and with a frame for each raise.
  */
 export default async function bench() {
   await build();
@@ -44,6 +44,7 @@ export default async function bench() {
     const world = createWorld(wiring, { perform: (_, __, args) => (heard += args.level) });
     world.load(...scenes);
     const hub = world.instance('hall:hub');
+    const pulse = world.event('hall:hub', 'onPulse');
     const emitter = new EventEmitter();
     for (let i = 0; i < fan; i++) emitter.on('onPulse', (level) => (heard += level));
     const raises = RAISES / fan;
@@ -53,7 +54,14 @@ export default async function bench() {
         world.advance(0.001);
       }
     };
+    const raisingIt = () => {
+      for (let i = 0; i < raises; i += 100) {
+        for (let k = 0; k < 100; k++) pulse.raise();
+        world.advance(0.001);
+      }
+    };
     const runs = {
+      'its event': raisingIt,
       'by instance': raising(hub, 100),
       'by address': raising('hall:hub', 100),
       'a frame each': raising(hub, 1),

@@ -98,6 +98,15 @@ test('a game sends its play from nothing: what did not follow, what other code d
   await expect(sentences.getByRole('img', { name: 'played', exact: true })).toHaveCount(0);
   await page.goto(`${base}/rehearse/plays`);
 
+  // Another one is taken together with it.
+  expect((await send(`Bearer ${token}`)).status).toBe(201);
+  await page.goto(`${base}/rehearse/plays`);
+  await page.getByRole('button', { name: 'All together' }).click();
+  const all = page.getByRole('article', { name: 'What Plays of the newest wiring: 2 says' });
+  await expect(all).toContainText('16 records of 2 sessions, 24 s of play.');
+  await page.getByRole('button', { name: 'Remove the play evening' }).first().click();
+  await expect(page.getByRole('button', { name: 'All together' })).toHaveCount(0);
+
   // What other code does is noted as a binding of the code, and undone.
   await code.getByRole('button', { name: 'Note it as a binding of the code' }).click();
   await saved(page);
@@ -111,15 +120,6 @@ test('a game sends its play from nothing: what did not follow, what other code d
   await says.getByRole('region', { name: 'As rehearsals' }).getByRole('button', { name: 'Keep it' }).click();
   await says.getByRole('link', { name: 'Open “Play evening”' }).click();
   await expect(page.locator('[data-step]')).toHaveCount(3);
-
-  // Another one is taken together with it.
-  expect((await send(`Bearer ${token}`)).status).toBe(201);
-  await page.goto(`${base}/rehearse/plays`);
-  await page.getByRole('button', { name: 'All together' }).click();
-  const all = page.getByRole('article', { name: 'What Plays of the newest wiring: 2 says' });
-  await expect(all).toContainText('16 records of 2 sessions, 24 s of play.');
-  await page.getByRole('button', { name: 'Remove the play evening' }).first().click();
-  await expect(page.getByRole('button', { name: 'All together' })).toHaveCount(0);
 
   // It is removed.
   await page.goto(`${base}/rehearse/plays`);

@@ -1,5 +1,6 @@
 import { judge, type Burst } from './burst.js';
 import { performEffects } from './effects.js';
+import { EventOf } from './event-of.js';
 import { FORMAT, type Value, type Values, type WiringProject, type WiringScene } from './format.js';
 import { placedIn, under, type Bound, type Hold, type Instance } from './instance.js';
 import { Lifecycle } from './lifecycle.js';
@@ -206,13 +207,8 @@ export class World {
     const instance = typeof of === 'string' ? this.instance(of) : of;
     const number = instance ? eventNumber(instance.table, event) : undefined;
     const isPlain = options === NO_OPTIONS && step === undefined;
-    if (isPlain && this.inBursts && instance && number !== undefined) {
-      const burst = this.burstOf(instance, number);
-      if (burst.isFree && !this.watch.keeps) {
-        this.current[this.dueNow++] = burst;
-        return true;
-      }
-    }
+    if (isPlain && instance && number !== undefined && this.queues(this.burstOf(instance, number)))
+      return true;
     const { activator, by } = options;
     const peer =
       by === undefined || this.wiring.peers.length === 0 ? undefined : this.wiring.peers.indexOf(by);
@@ -225,6 +221,12 @@ export class World {
     }
     this.takeRaise(raiseOf(instance, number, payload, 0, isPlain ? null : { step, by: peer, activator }));
     return true;
+  }
+  /** An event of an instance, to be raised again and again; null if there is no such thing. */
+  event(address: string, name: string): EventOf | null {
+    const instance = this.instance(address);
+    const number = instance ? eventNumber(instance.table, name) : undefined;
+    return instance && number !== undefined ? new EventOf(this, instance, name, number) : null;
   }
   /** Publishes to a channel now. */
   publish(channel: string, payload: Values = NONE, key?: Value, step?: number): boolean {
@@ -465,19 +467,28 @@ export class World {
     }
     const burst = this.inBursts ? this.burstOf(instance, event) : null;
     if (burst?.sure && !this.watch.keeps) {
-      if (burst.sure.length > 0) this.current[this.dueNow++] = burst;
+      this.current[this.dueNow++] = burst;
       return;
     }
     for (const bound of this.bound.on(instance, event))
       this.serve(raise, bound, bound.towards(instance), n, audience);
   }
+  /** Queues all that a raise brings, where that is sure; false, and nothing is done, where it must be judged. */
+  queues(burst: Burst): boolean {
+    if (!burst.isFree || burst.changes !== this.life.changes || this.watch.keeps) return false;
+    this.current[this.dueNow++] = burst;
+    return true;
+  }
   /** What is bound to an event, as far as that needs no decision at each raise. */
-  private burstOf(instance: Instance, event: number): Burst {
+  burstOf(instance: Instance, event: number): Burst {
     const { changes } = this.life;
     const before = instance.bursts[event];
     if (before?.changes === changes) return before;
     const { limit, activators } = instance.table.decl.events[event];
-    const sure = this.paused ? null : judge(instance, this.bound.on(instance, event), this.game.ownEffects);
+    const sure =
+      this.paused || !this.inBursts
+        ? null
+        : judge(instance, this.bound.on(instance, event), this.game.ownEffects);
     const isHere = instance.scene.loaded && !instance.gone && !instance.isAsleep;
     const isFree = sure !== null && isHere && limit === undefined && !activators;
     return (instance.bursts[event] = { kind: 'burst', changes, sure, isFree });

@@ -2,7 +2,7 @@ import { describe, expect, it } from '@jest/globals';
 import { expand, indexProject, type Project } from '@oquel/core';
 import { projectOf } from '../../core/test/naive-rehearsal/project-of.js';
 import { Random, seeds } from '../../core/test/random.js';
-import { createWorld, type Game, type World } from '../src/index.js';
+import { createWorld, type EventOf, type Game, type World } from '../src/index.js';
 import { compiled } from './compiled.js';
 
 /** A bell whose three lamps are lit at once by one raise. */
@@ -121,6 +121,35 @@ it('goes on after the game has thrown, or has moved time on in the midst of it',
   expect(world.now).toBe(500_000);
 });
 
+it('an event that a game holds is raised as by its address, whatever has changed since', () => {
+  const { wiring, scenes } = compiled(bellProject(LIGHT_ALL));
+  const performed: string[] = [];
+  const world = createWorld(wiring, {
+    perform: ({ address }) => performed.push(address),
+  });
+  world.load(...scenes);
+  expect(world.event('quay:bell', 'onGone')).toBeNull();
+  expect(world.event('quay:nothing', 'onRung')).toBeNull();
+  const rung = world.event('quay:bell', 'onRung')!;
+  const ring = (): number => {
+    const before = performed.length;
+    rung.raise();
+    world.advance(1);
+    return performed.length - before;
+  };
+  expect([ring(), ring()]).toEqual([3, 3]);
+  world.setAsleep('quay:lamp-2', true);
+  expect([ring(), ring()]).toEqual([2, 2]);
+  world.setAsleep('quay:lamp-2', false);
+  world.destroy('quay:lamp-1');
+  expect([ring(), ring()]).toEqual([2, 2]);
+  world.pause(true);
+  expect(ring()).toBe(0);
+  world.pause(false);
+  world.unload('quay');
+  expect(ring()).toBe(0);
+});
+
 describe('what is done without a look at each delivery', () => {
   it('ends in a runaway like everything else', () => {
     const loop = [
@@ -175,6 +204,16 @@ describe('what is done without a look at each delivery', () => {
   );
 });
 
+/** Events that a game holds, from when it first asks for them. */
+const held = new WeakMap<World, Map<string, EventOf | null>>();
+function heldBy(world: World, at: string, event: string): EventOf | null {
+  let events = held.get(world);
+  if (!events) held.set(world, (events = new Map()));
+  const key = `${at} ${event}`;
+  if (!events.has(key)) events.set(key, world.event(at, event));
+  return events.get(key)!;
+}
+
 /** One thing that a game may do. */
 function meddle(r: Random, world: World, addresses: readonly string[]): void {
   const at = r.pick(addresses);
@@ -183,7 +222,8 @@ function meddle(r: Random, world: World, addresses: readonly string[]): void {
   r.pick<() => unknown>([
     () => world.raise(at, event),
     () => world.raise(at, event),
-    () => world.raise(at, event),
+    () => heldBy(world, at, event)?.raise(),
+    () => heldBy(world, at, event)?.raise(),
     () => world.raise(at, event),
     () => world.raise(at, event, { n: 1 }, { activator: 'P0' }),
     () => world.publish('tension', {}, 'east'),

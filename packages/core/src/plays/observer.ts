@@ -1,7 +1,7 @@
 import { LIMITS } from '../limits.js';
 import type { WalkWiring } from '../walk/live-walk.js';
 import { PlaySession, type Findings } from './play-session.js';
-import type { BindingName, Missing, PlayReport, Raised, SeenAt, Served, Tally } from './play-report.js';
+import type { BindingName, PlayReport, Raised, SeenAt, Served, Tally } from './play-report.js';
 import { readPlayLine } from './record-line.js';
 import { mostFirst, raisedKey, servedKey, TOLD, TOLD_KINDS, type Told } from './told.js';
 
