@@ -208,7 +208,7 @@ describe('what is done without a look at each delivery', () => {
 const held = new WeakMap<World, Map<string, EventOf | null>>();
 function heldBy(world: World, at: string, event: string): EventOf | null {
   let events = held.get(world);
-  if (!events) held.set(world, (events = new Map()));
+  if (!events) held.set(world, (events = new Map<string, EventOf | null>()));
   const key = `${at} ${event}`;
   if (!events.has(key)) events.set(key, world.event(at, event));
   return events.get(key)!;
