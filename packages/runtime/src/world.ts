@@ -1,6 +1,6 @@
 import { judge, type Burst } from './burst.js';
 import { performEffects } from './effects.js';
-import { EventOf } from './event-of.js';
+import { EventOf, type RaiseOptions } from './event-of.js';
 import { FORMAT, type Value, type Values, type WiringProject, type WiringScene } from './format.js';
 import { placedIn, under, type Bound, type Hold, type Instance } from './instance.js';
 import { Lifecycle } from './lifecycle.js';
@@ -61,14 +61,6 @@ const LIMITS: Limits = {
 const MOST_KEPT = 1000;
 /** What stands in the list of what is due in place of what has been done, so that that can be freed. */
 const DONE: Burst = { kind: 'burst', changes: 0, sure: [], isFree: false };
-
-/** Who raises something. */
-export interface RaiseOptions {
-  /** The id of the asset that enters, leaves or uses it. */
-  activator?: string;
-  /** The peer that raises it; its authority without it. */
-  by?: string;
-}
 
 const NO_OPTIONS: RaiseOptions = {};
 
