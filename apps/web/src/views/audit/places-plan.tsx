@@ -1,8 +1,8 @@
-import { reachableFrom, type ProjectIndex } from '@oquel/core';
+import { type ProjectIndex } from '@oquel/core';
 import { useMemo, type ReactNode } from 'react';
 import { PlanDrawing } from '../../parts/plan/plan-drawing.js';
 import type { ThingLook } from '../../parts/plan/plan-thing.js';
-import { thingsOf } from '../../parts/plan/thing.js';
+import { useSceneThings } from '../../parts/plan/use-scene-things.js';
 
 /** The plan of the first scene that addresses are in, with those of it lit; nothing where none has a plan. */
 export function PlacesPlan({
@@ -17,16 +17,7 @@ export function PlacesPlan({
     const at = index.assetAt.get(id ?? '');
     return at === undefined || index.assets[at].decl.kind !== 'scene' ? null : index.assets[at];
   }, [index, addresses]);
-  const things = useMemo(
-    () =>
-      scene
-        ? thingsOf(
-            index,
-            reachableFrom(index, scene).filter((t) => t.depth > 0),
-          )
-        : [],
-    [index, scene],
-  );
+  const { things } = useSceneThings(index, scene ?? undefined);
   const looks = useMemo(() => {
     const here = new Map<string, ThingLook>();
     if (!scene) return here;

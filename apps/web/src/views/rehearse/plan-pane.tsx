@@ -1,5 +1,4 @@
 import {
-  reachableFrom,
   statesAfter,
   walkersOf,
   type Expectation,
@@ -13,7 +12,7 @@ import {
 import { useMemo, useState, type ReactNode } from 'react';
 import { PlanDrawing } from '../../parts/plan/plan-drawing.js';
 import type { ThingLook } from '../../parts/plan/plan-thing.js';
-import { thingsOf } from '../../parts/plan/thing.js';
+import { useSceneThings } from '../../parts/plan/use-scene-things.js';
 import { useSessionState } from '../../session/session-context.js';
 import type { RehearseAddress } from './rehearse-address.js';
 import { ThingPanel } from './thing-panel.js';
@@ -41,15 +40,7 @@ export function PlanPane(props: Props): ReactNode {
   const [walk, setWalk] = useState<readonly Vec2[] | null>(null);
   const scene = sceneOf(address, scenes, rehearsal, index);
   const owner = index.assets[index.assetAt.get(scene) ?? -1];
-  const reachable = useMemo(() => (owner ? reachableFrom(index, owner) : []), [index, owner]);
-  const things = useMemo(
-    () =>
-      thingsOf(
-        index,
-        reachable.filter((t) => t.depth > 0),
-      ),
-    [index, reachable],
-  );
+  const { reachable, things } = useSceneThings(index, owner);
   const looks = useMemo(() => looksAt(scene, thing, here), [scene, thing, here]);
   const walkers = useMemo(() => walkersOf(index), [index]);
   const chosen = reachable.find((t) => t.path === thing);

@@ -1,9 +1,9 @@
-import { entryText, reachableFrom, type Ripple, type RippleEntry } from '@oquel/core';
+import { entryText, type Ripple, type RippleEntry } from '@oquel/core';
 import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { PlanDrawing } from '../../parts/plan/plan-drawing.js';
 import type { ThingLook } from '../../parts/plan/plan-thing.js';
 import { useSplit } from '../../parts/ui/splitter.js';
-import { thingsOf } from '../../parts/plan/thing.js';
+import { useSceneThings } from '../../parts/plan/use-scene-things.js';
 import { useSessionState } from '../../session/session-context.js';
 import { useMoments } from './use-moments.js';
 
@@ -36,16 +36,7 @@ export function PlanBeside({ ripple, chosen, onChoose, onMoment }: Props): React
   const [wanted, setScene] = useState('');
   const scene = scenes.includes(wanted) ? wanted : (scenes[0] ?? '');
   const owner = index.assets[index.assetAt.get(scene) ?? -1];
-  const things = useMemo(
-    () =>
-      owner
-        ? thingsOf(
-            index,
-            reachableFrom(index, owner).filter((t) => t.depth > 0),
-          )
-        : [],
-    [index, owner],
-  );
+  const { things } = useSceneThings(index, owner);
   const now = useMemo(() => new Set(moments[at]?.keys ?? []), [moments, at]);
   useEffect(() => {
     onMoment(now);

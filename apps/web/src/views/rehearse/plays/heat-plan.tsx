@@ -1,8 +1,8 @@
-import { reachableFrom, type PlayReport } from '@oquel/core';
+import { type PlayReport } from '@oquel/core';
 import { useCallback, useMemo, useState, type ReactNode } from 'react';
 import { PlanDrawing, type PlanSeen } from '../../../parts/plan/plan-drawing.js';
 import type { ThingLook } from '../../../parts/plan/plan-thing.js';
-import { thingsOf } from '../../../parts/plan/thing.js';
+import { useSceneThings } from '../../../parts/plan/use-scene-things.js';
 import { toScreen } from '../../../parts/plan/viewport.js';
 import { useSessionState } from '../../../session/session-context.js';
 
@@ -22,15 +22,7 @@ export function HeatPlan({ report }: { report: PlayReport }): ReactNode {
   const [wanted, setScene] = useState('');
   const scene = scenes.includes(wanted) ? wanted : (scenes.at(0) ?? '');
   const owner = index.assets[index.assetAt.get(scene) ?? -1] as (typeof index.assets)[number] | undefined;
-  const reachable = useMemo(() => (owner ? reachableFrom(index, owner) : []), [index, owner]);
-  const things = useMemo(
-    () =>
-      thingsOf(
-        index,
-        reachable.filter((t) => t.depth > 0),
-      ),
-    [index, reachable],
-  );
+  const { reachable, things } = useSceneThings(index, owner);
   const heat = useMemo(() => {
     const places = new Map(reachable.map((t) => [t.path, t.at]));
     const counts = new Map<string, number>();

@@ -1,4 +1,3 @@
-import { reachableFrom } from '@oquel/core';
 import {
   useCallback,
   useEffect,
@@ -10,7 +9,7 @@ import {
 } from 'react';
 import { PlanDrawing, type PlanSeen } from '../../../parts/plan/plan-drawing.js';
 import type { ThingLook } from '../../../parts/plan/plan-thing.js';
-import { thingsOf } from '../../../parts/plan/thing.js';
+import { useSceneThings } from '../../../parts/plan/use-scene-things.js';
 import { useSessionState } from '../../../session/session-context.js';
 import { Happenings } from '../walk/happenings.js';
 import { LiveFeed } from './live-feed.js';
@@ -39,15 +38,7 @@ export function LivePlay(): ReactNode {
   const last = feed.records.findLast((r) => 'at' in r);
   const shown = scene !== '' ? scene : last && 'at' in last ? last.at.split(':', 1)[0] : '';
   const owner = index.assets[index.assetAt.get(shown) ?? -1] as (typeof index.assets)[number] | undefined;
-  const reachable = useMemo(() => (owner ? reachableFrom(index, owner) : []), [index, owner]);
-  const things = useMemo(
-    () =>
-      thingsOf(
-        index,
-        reachable.filter((t) => t.depth > 0),
-      ),
-    [index, reachable],
-  );
+  const { reachable, things } = useSceneThings(index, owner);
   const places = useMemo(() => new Map(reachable.map((t) => [t.path, t.at])), [reachable]);
   const over = useCallback(
     (plan: PlanSeen) => <Layer feed={feed} plan={plan} scene={shown} places={places} />,
