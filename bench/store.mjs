@@ -41,7 +41,7 @@ async function importing(base, db, count) {
     await copyIn(db, id, rows);
     raw.push(performance.now() - begun);
     say(`  import ${seconds(ours.at(-1))}, COPY ${seconds(raw.at(-1))}`);
-    await db.query('truncate projects cascade');
+    await db.query('truncate projects, placements, bindings cascade');
   }
   const ratio = median(ours) / median(raw);
   say(

@@ -1,5 +1,6 @@
-import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import { afterAll, afterEach, beforeAll, describe, expect, it } from '@jest/globals';
 import { applyChanges, type Change, type Project } from '@oquel/core';
+import pg from 'pg';
 import { Random } from '../../../packages/core/test/random.js';
 import { randomChange } from '../../../packages/core/test/random-change.js';
 import { randomProject } from '../../../packages/core/test/random-project.js';
@@ -163,3 +164,92 @@ describe('rows', () => {
     expect(answer.body.detail).toMatch(/a whole number/);
   });
 });
+
+describe('rows of an asset', () => {
+  const clients: pg.Client[] = [];
+  const connect = async (): Promise<pg.Client> => {
+    const client = new pg.Client({ connectionString: server.databaseUrl });
+    await client.connect();
+    clients.push(client);
+    return client;
+  };
+  afterEach(() => Promise.all(clients.splice(0).map((client) => client.end())));
+  const put = (client: pg.Client, id: string, table: string, asset: string): Promise<unknown> =>
+    client.query(
+      `insert into ${table} (project_id, asset_id, id, body, pos) values ($1, $2, 'late', '{}', 1)`,
+      [id, asset],
+    );
+  const count = async (client: pg.Client, id: string, table: string): Promise<number> =>
+    Number((await client.query(`select count(*) from ${table} where project_id = $1`, [id])).rows[0].count);
+
+  it.each(['placements', 'bindings'])('are refused in %s where the asset is not there', async (table) => {
+    const id = await server.import(smallProject());
+    const client = await connect();
+    await expect(put(client, id, table, 'nowhere')).rejects.toMatchObject({
+      code: '23503',
+      message: expect.stringContaining('"nowhere"') as unknown,
+    });
+  });
+
+  it.each(['placements', 'bindings'])('keep their key in %s', async (table) => {
+    const id = await server.import(smallProject());
+    const client = await connect();
+    const renamed = client.query(`update ${table} set asset_id = 'other' where project_id = $1`, [id]);
+    await expect(renamed).rejects.toMatchObject({ code: '23000' });
+    const moved = client.query(`update assets set id = 'other' where project_id = $1 and id = $2`, [
+      id,
+      SCENE,
+    ]);
+    await expect(moved).rejects.toMatchObject({ code: '23000' });
+  });
+
+  it('go with it, and with its project', async () => {
+    const id = await server.import(smallProject());
+    const kept = await server.import(smallProject());
+    const client = await connect();
+    const before = await count(client, kept, 'bindings');
+    await client.query('delete from assets where project_id = $1 and id = $2', [id, SCENE]);
+    expect(await count(client, id, 'bindings')).toBe(0);
+    await client.query('delete from projects where id = $1', [id]);
+    expect(await count(client, id, 'placements')).toBe(0);
+    expect(before).toBeGreaterThan(0);
+    expect(await count(client, kept, 'bindings')).toBe(before);
+  });
+
+  it('are not left behind by an asset that goes while they are written', async () => {
+    const id = await server.import(smallProject());
+    const [writer, remover, observer] = [await connect(), await connect(), await connect()];
+    await writer.query('begin');
+    await put(writer, id, 'bindings', SCENE);
+    const removed = remover.query('delete from assets where project_id = $1 and id = $2', [id, SCENE]);
+    await waiting(observer);
+    await writer.query('commit');
+    await removed;
+    expect(await count(observer, id, 'bindings')).toBe(0);
+  });
+
+  it('are not written into an asset that goes meanwhile', async () => {
+    const id = await server.import(smallProject());
+    const [writer, remover, observer] = [await connect(), await connect(), await connect()];
+    await remover.query('begin');
+    await remover.query('delete from assets where project_id = $1 and id = $2', [id, SCENE]);
+    const written = put(writer, id, 'bindings', SCENE).then(
+      () => 'written',
+      (error: { code: string }) => error.code,
+    );
+    await waiting(observer);
+    await remover.query('commit');
+    expect(await written).toBe('23503');
+    expect(await count(observer, id, 'bindings')).toBe(0);
+  });
+});
+
+/** Returns once somebody waits for somebody else's lock. */
+async function waiting(client: pg.Client): Promise<void> {
+  for (;;) {
+    const { rows } = await client.query(
+      "select 1 from pg_stat_activity where wait_event_type = 'Lock' and datname = current_database()",
+    );
+    if (rows.length > 0) return;
+  }
+}

@@ -187,20 +187,12 @@ class RowWriter {
     rows: readonly BodyRow[],
     statement: (v: RawBuilder<unknown>) => RawBuilder<unknown>,
   ): Promise<void> {
-    const odd = rows.filter(([, , body]) => ODD_ESCAPES.test(body));
-    const plain = odd.length === 0 ? rows : rows.filter(([, , body]) => !ODD_ESCAPES.test(body));
     await this.inChunks(
-      plain,
-      (part) =>
-        statement(sql`json_to_recordset(${recordsOf(part)}::json) as v(a text, i text, b json, p bigint)`),
-      BODIES,
-    );
-    await this.inChunks(
-      odd,
+      rows,
       (part) => {
         const [assets, ids, bodies, positions] = columns(part);
         return statement(
-          sql`unnest(${assets}::text[], ${ids}::text[], ${bodies}::json[], ${positions}::bigint[]) as v(a, i, b, p)`,
+          sql`unnest(${assets}::text[], ${ids}::text[], ${arrayOf(bodies)}::json[], ${positions}::bigint[]) as v(a, i, b, p)`,
         );
       },
       BODIES,
@@ -268,12 +260,12 @@ function differ<T extends object>(a: T, b: T): boolean {
   });
 }
 type BodyRow = readonly [asset: string, id: string, body: string, pos: number];
-/** Escapes that PostgreSQL's functions on JSON do not take, though a column does: NUL, and halves of surrogate pairs. */
-const ODD_ESCAPES = /\\u(0000|d[89a-f])/i;
-/** Rows as JSON, with each body as it is: as elements of arrays every quote in them would be escaped, and read again. */
-function recordsOf(rows: readonly BodyRow[]): string {
-  const records = rows.map(([asset, id, body, pos]) => `{"a":"${asset}","i":"${id}","p":${pos},"b":${body}}`);
-  return `[${records.join(',')}]`;
+/**
+ * JSON texts as an array of PostgreSQL: quoted as JSON quotes them, since all that is left to escape in such a text are quotes
+ * and backslashes.
+ */
+function arrayOf(texts: readonly string[]): string {
+  return `{${texts.map((text) => JSON.stringify(text)).join()}}`;
 }
 /** Rows turned into columns, as `unnest` takes them. */
 function columns<R extends readonly unknown[]>(rows: readonly R[]): { -readonly [C in keyof R]: R[C][] } {

@@ -10,19 +10,25 @@ import { POS_STEP, type ItemTable } from '../database/schema.js';
 /** Rows above which the tables are analysed after an import, so that the first edits do not wait for that. */
 const ANALYSED = 10_000;
 
+export interface Imported {
+  id: string;
+  /** Length of its text, about; null where it had been stored before. */
+  bytes: number | null;
+}
+
 /** Stores whole documents: one transaction, rows by COPY. */
 @Injectable()
 export class ProjectImport {
   /**
-   * Stores a project that has been read and is valid; returns its id. All or nothing. One that is sent twice with the
-   * same key is stored once.
+   * Stores a project that has been read and is valid. All or nothing. One that is sent twice with the same key is stored
+   * once.
    */
-  async store(db: Database, project: Project, key: string | null = null): Promise<string> {
+  async store(db: Database, project: Project, key: string | null = null): Promise<Imported> {
     const client = await db.pool.connect();
     try {
-      const id = await this.inTransaction(client, project, key);
+      const imported = await this.inTransaction(client, project, key);
       client.release();
-      return id;
+      return imported;
     } catch (error) {
       // A connection in the middle of COPY may never answer again; without it the server rolls back by itself.
       client.release(true);
@@ -30,7 +36,7 @@ export class ProjectImport {
     }
   }
 
-  private async inTransaction(client: PoolClient, project: Project, key: string | null): Promise<string> {
+  private async inTransaction(client: PoolClient, project: Project, key: string | null): Promise<Imported> {
     const id = randomUUID();
     await client.query('begin');
     // PostgreSQL's text has no NUL character; the body keeps the name as it is.
@@ -43,7 +49,7 @@ export class ProjectImport {
     if (rowCount === 0) {
       const { rows } = await client.query<{ id: string }>('select id from projects where key = $1', [key]);
       await client.query('rollback');
-      return rows[0].id;
+      return { id: rows[0].id, bytes: null };
     }
     let bytes = body.length;
     let items = 0;
@@ -59,7 +65,7 @@ export class ProjectImport {
     await client.query('update projects set bytes = $2 where id = $1', [id, bytes]);
     await client.query('commit');
     if (items > ANALYSED) await client.query('select oquel_analyze()');
-    return id;
+    return { id, bytes };
   }
 }
 

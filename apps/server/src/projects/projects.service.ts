@@ -19,7 +19,9 @@ export class ProjectsService {
   /** Reads a document and stores it whole, or says where it is broken and stores nothing. @throws BrokenDocument */
   async import(text: string, key: string | null = null): Promise<ImportedDto> {
     const { project, unknown, repeated } = readProjectText(text);
-    const id = await this.importer.store(this.db, project, key);
+    const { id, bytes } = await this.importer.store(this.db, project, key);
+    // Whoever imports a project opens it next.
+    if (bytes !== null) this.store.keep(id, { version: 1, project, bytes });
     return { id, version: 1, unknown, repeated };
   }
   /** Whether a project is small enough to be opened and sent by the event loop. @throws ProblemError 404 */
