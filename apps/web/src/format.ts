@@ -13,6 +13,7 @@ const TENTHS = new Intl.NumberFormat(LOCALE, {
   maximumFractionDigits: 1,
 });
 const SHORT = new Intl.NumberFormat(LOCALE, { notation: 'compact' });
+const TINY = new Intl.NumberFormat(LOCALE, { notation: 'compact', maximumSignificantDigits: 2 });
 const AGO = new Intl.RelativeTimeFormat(LOCALE, { numeric: 'auto' });
 const STEPS: [seconds: number, unit: Intl.RelativeTimeFormatUnit][] = [
   [86_400 * 365, 'year'],
@@ -61,6 +62,10 @@ export function tenthsText(n: number): string {
 /** `1.2K`, for the axes of charts. */
 export function shortNumber(n: number): string {
   return SHORT.format(n);
+}
+/** `980`, `4.9K`, `35K`: at most four characters, for where there is no room for more. */
+export function tinyNumber(n: number): string {
+  return n < 1000 ? String(n) : TINY.format(n);
 }
 /** `1 finding`, `3 findings`, `100,000 findings` */
 export function countText(n: number, one: string, many = `${one}s`): string {

@@ -72,6 +72,28 @@ export function makeTheme(mode: 'light' | 'dark'): Theme {
           listbox: { padding: 0, fontSize: 14 },
         },
       },
+      MuiTableCell: {
+        styleOverrides: {
+          root: {
+            fontSize: 'inherit',
+            lineHeight: 'inherit',
+            verticalAlign: 'top',
+            overflowWrap: 'anywhere',
+            borderBottom: `1px dotted ${line}`,
+          },
+          sizeSmall: { padding: '3px 14px 3px 0' },
+          head: {
+            overflowWrap: 'normal',
+            fontWeight: 500,
+            color: dark ? '#b5b1a6' : '#545e66',
+            verticalAlign: 'bottom',
+          },
+        },
+      },
+      MuiTable: { styleOverrides: { root: { '& caption': { captionSide: 'top', padding: '4px 0' } } } },
+      MuiLinearProgress: {
+        styleOverrides: { root: { height: 6, background: line, border: `1px solid ${line}` } },
+      },
       MuiTooltip: {
         styleOverrides: { tooltip: { background: ink, color: sheet, fontSize: 13, borderRadius: 0 } },
       },

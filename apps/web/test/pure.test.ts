@@ -71,6 +71,22 @@ describe('labels', () => {
   });
 });
 
+describe('names near dots', () => {
+  const mast = { id: 'mast', text: 'mast-10', x: 100, y: 100, radius: 10, rank: 1 };
+  const dot = (x: number, y: number): { x: number; y: number; radius: number } => ({ x, y, radius: 9 });
+  const ring = [dot(130, 100), dot(70, 100), dot(100, 123), dot(100, 80)];
+  it('stand where no dot is', () => {
+    expect(placeLabels([mast], undefined, ring.slice(0, 1)).get('mast')).toMatchObject({ anchor: 'end' });
+    expect(placeLabels([mast], undefined, ring.slice(0, 2)).get('mast')).toMatchObject({ anchor: 'middle' });
+  });
+  it('are left out among dots, but for those that are needed', () => {
+    expect(placeLabels([mast], undefined, ring).size).toBe(0);
+    expect(placeLabels([{ ...mast, isNeeded: true }], undefined, ring).get('mast')).toMatchObject({
+      anchor: 'start',
+    });
+  });
+});
+
 describe('names that find no room', () => {
   const bell = (id: string, x: number, kind = 'Bell'): LabelWish => ({
     id,

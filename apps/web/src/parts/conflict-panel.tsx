@@ -4,6 +4,7 @@ import { useMemo, type ReactNode } from 'react';
 import { useSession, useSessionState } from '../session/session-context.js';
 import { conflictSides } from './conflict-sides.js';
 import { countText } from '../format.js';
+import { Cell, DataTable, Row } from './ui/data-table.js';
 
 /** Both sides of an edit that met somebody else's, and the choice between them. */
 export function ConflictPanel(): ReactNode {
@@ -29,26 +30,17 @@ export function ConflictPanel(): ReactNode {
       </p>
       {sides.length > 0 ? (
         <div className="scroll" tabIndex={0} role="group" aria-label="Both sides">
-          <table>
-            <thead>
-              <tr>
-                <th>what</th>
-                <th>{last.who}’s</th>
-                <th>yours</th>
-              </tr>
-            </thead>
-            <tbody>
-              {sides.map((s) => (
-                <tr key={`${s.asset}/${s.id}`}>
-                  <td className="mono">
-                    {s.asset} {s.id}
-                  </td>
-                  <td>{s.theirs ?? <i>not there</i>}</td>
-                  <td>{s.yours ?? <i>not there</i>}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <DataTable heads={['what', `${last.who}’s`, 'yours']}>
+            {sides.map((s) => (
+              <Row key={`${s.asset}/${s.id}`}>
+                <Cell className="mono">
+                  {s.asset} {s.id}
+                </Cell>
+                <Cell>{s.theirs ?? <i>not there</i>}</Cell>
+                <Cell>{s.yours ?? <i>not there</i>}</Cell>
+              </Row>
+            ))}
+          </DataTable>
         </div>
       ) : (
         <p className="soft">

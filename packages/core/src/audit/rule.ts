@@ -44,11 +44,15 @@ export function defineRule<M extends string>(rule: Rule<M>): Rule<M> {
   return rule;
 }
 
-/** Fills the placeholders of a message. Throws on one that has no data: that is an error in the rule. */
+/**
+ * Fills the placeholders of a message; "a" before one becomes "an" where what is filled in begins with a vowel. Throws on one
+ * that has no data: that is an error in the rule.
+ */
 export function renderMessage(template: string, data: Readonly<Record<string, string | number>>): string {
-  return template.replace(/\{(\w+)\}/g, (_, name: string) => {
+  return template.replace(/(\ba )?\{(\w+)\}/g, (_, article: string | undefined, name: string) => {
     const value = own(data, name);
     if (value === undefined) throw new Error(`message "${template}" has no data for {${name}}`);
-    return String(value);
+    const text = String(value);
+    return article === undefined ? text : `${/^[aeiou]/i.test(text) ? 'an' : 'a'} ${text}`;
   });
 }

@@ -11,6 +11,8 @@ export interface LabelWish {
   radius: number;
   /** Higher ones are placed first. */
   rank: number;
+  /** Rather over what else is drawn than left out. */
+  isNeeded?: boolean;
 }
 export interface PlacedLabel {
   x: number;
@@ -31,28 +33,31 @@ const FOLD = 90;
 /**
  * Places labels beside their marks (right, left, below, above) where they hit neither a mark nor another label and are not cut
  * by the edge of the pane. One that finds no room is counted at the nearest name of its kind ("bell-3 +2"), or left out if
- * none is near or the count has no room either. Cost: nearly linear, by a grid.
+ * none is near or the count has no room either. Nor do they hit what else is drawn, but for the names that are needed. Cost:
+ * nearly linear, by a grid.
  */
 export function placeLabels(
   wishes: readonly LabelWish[],
   pane: { width: number; height: number } = { width: Infinity, height: Infinity },
+  drawn: readonly Round[] = [],
 ): Map<string, PlacedLabel> {
   const taken = new Grid();
-  for (const w of wishes) {
-    taken.add({ x: w.x - w.radius, y: w.y - w.radius, width: 2 * w.radius, height: 2 * w.radius }, w.id);
-  }
+  const others = new Grid();
+  for (const w of wishes) taken.add(around(w), w.id);
+  for (const dot of drawn) others.add(around(dot), '');
   const placed = new Map<string, PlacedLabel>();
   const place = (w: LabelWish, more: number): boolean => {
     const text = more === 0 ? w.text : `${w.text} +${more}`;
     // What is outside may have its name there, for when the plan is pushed.
     const isSeen = w.x >= 0 && w.x <= pane.width && w.y >= 0 && w.y <= pane.height;
-    for (const [spot, box] of choices(w, text.length * CHAR)) {
-      if ((isSeen && !isWithin(box, pane)) || taken.hits(box, w.id)) continue;
-      taken.add(box, w.id);
-      placed.set(w.id, { ...spot, more });
-      return true;
-    }
-    return false;
+    const free = choices(w, text.length * CHAR).filter(
+      ([, box]) => (!isSeen || isWithin(box, pane)) && !taken.hits(box, w.id),
+    );
+    const found = free.find(([, box]) => !others.hits(box, w.id)) ?? (w.isNeeded ? free[0] : undefined);
+    if (!found) return false;
+    taken.add(found[1], w.id);
+    placed.set(w.id, { ...found[0], more });
+    return true;
   };
   const left: LabelWish[] = [];
   for (const w of [...wishes].sort((a, b) => b.rank - a.rank)) if (!place(w, 0)) left.push(w);
@@ -93,6 +98,14 @@ function foldedAt(named: readonly LabelWish[], left: readonly LabelWish[]): Map<
   return counts;
 }
 
+interface Round {
+  x: number;
+  y: number;
+  radius: number;
+}
+function around({ x, y, radius }: Round): Rect {
+  return { x: x - radius, y: y - radius, width: 2 * radius, height: 2 * radius };
+}
 function isWithin(box: Rect, { width, height }: { width: number; height: number }): boolean {
   return box.x >= 0 && box.y >= 0 && box.x + box.width <= width && box.y + box.height <= height;
 }

@@ -169,11 +169,14 @@ export const PlanDrawing = memo(function PlanDrawing({
     return placeLabels(
       labelled.map((t) => {
         const [x, y] = toScreen(view, t.at);
-        return { id: t.path, text: t.label, kind: t.asset, x, y, radius: reachOf(t, mark), rank: rankOf(t) };
+        const rank = rankOf(t);
+        const radius = reachOf(t, mark);
+        return { id: t.path, text: t.label, kind: t.asset, x, y, radius, rank, isNeeded: rank > 1 };
       }),
       { width, height },
+      clusters,
     );
-  }, [shown, view, looks, mark, width, height]);
+  }, [shown, clusters, view, looks, mark, width, height]);
 
   function movedBy({ gesture, dx, dy }: Drawn): { paths: readonly string[]; by: [number, number] } | null {
     if (!staging || gesture.kind !== 'move') return null;

@@ -1,6 +1,13 @@
 import './work-progress.css';
 import type { WorkStep } from '@oquel/core';
+import type { LinearProgressProps } from '@mui/material';
 import type { ReactNode } from 'react';
+import { later } from '../later.js';
+
+// The first view may have none; the words stand beside it meanwhile.
+const Bar = later<LinearProgressProps>(async () => (await import('@mui/material/LinearProgress')).default, {
+  isUnasked: true,
+});
 
 /** Long work: what is being done, how far it is, and the way to cancel it. It appears only if the work takes a moment. */
 export function WorkProgress({
@@ -21,8 +28,10 @@ export function WorkProgress({
         {what}
         {step ? `: ${step.doing}, ${percent} %` : ' ...'}
       </span>
-      {/* The browser's own: it stands in the first view, where the library's would be loaded for nothing else. */}
-      <progress aria-label={what} max={100} {...(percent === null ? {} : { value: percent })} />
+      <Bar
+        aria-label={what}
+        {...(percent === null ? {} : { variant: 'determinate' as const, value: percent })}
+      />
       {onCancel && (
         <button type="button" className="tick" onClick={onCancel}>
           Cancel

@@ -11,6 +11,7 @@ import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { numberText } from '../../format.js';
 import { bindingPlace } from '../../parts/places.js';
+import { Cell, DataTable, Row, RowHead } from '../../parts/ui/data-table.js';
 
 /** So many stand side by side. */
 const MOST_BESIDE = 4;
@@ -38,39 +39,34 @@ export function SideBySide({
   const [first] = columns;
   return (
     <>
-      <table className="sidebyside">
-        <thead>
-          <tr>
-            <th scope="col">
-              <span className="unseen">Part</span>
-            </th>
-            {columns.map(({ ref }, i) => {
-              const place = bindingPlace(index, base, ref.asset, ref.binding);
-              const name = `binding ${i + 1}`;
-              return (
-                <th scope="col" key={`${ref.asset}/${ref.binding}`}>
-                  {place ? <Link to={place.href}>{name}</Link> : name}
-                </th>
-              );
-            })}
-          </tr>
-        </thead>
-        <tbody>
-          {first.parts.map(([name], i) => (
-            <tr key={name}>
-              <th scope="row">{name}</th>
-              {columns.map(({ ref, parts }) => (
-                <td
-                  key={`${ref.asset}/${ref.binding}`}
-                  className={parts[i][1] === first.parts[i][1] ? 'mono' : 'mono other'}
-                >
-                  {parts[i][1]}
-                </td>
-              ))}
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <DataTable
+        className="sidebyside"
+        heads={[
+          { unseen: 'Part' },
+          ...columns.map(({ ref }, i) => {
+            const place = bindingPlace(index, base, ref.asset, ref.binding);
+            const name = `binding ${i + 1}`;
+            return {
+              key: `${ref.asset}/${ref.binding}`,
+              head: place ? <Link to={place.href}>{name}</Link> : name,
+            };
+          }),
+        ]}
+      >
+        {first.parts.map(([name], i) => (
+          <Row key={name}>
+            <RowHead>{name}</RowHead>
+            {columns.map(({ ref, parts }) => (
+              <Cell
+                key={`${ref.asset}/${ref.binding}`}
+                className={parts[i][1] === first.parts[i][1] ? 'mono' : 'mono other'}
+              >
+                {parts[i][1]}
+              </Cell>
+            ))}
+          </Row>
+        ))}
+      </DataTable>
       {listed.length > 0 && (
         <ul className="problemlist" aria-label="More bindings">
           {listed.map(({ ref, binding }) => {

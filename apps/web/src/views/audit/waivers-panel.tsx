@@ -4,6 +4,7 @@ import { Entry, type Read } from '../../parts/ui/entry.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import { waiversEdit } from './waive.js';
 import { isoToday } from '../../format.js';
+import { Cell, DataTable, Row } from '../../parts/ui/data-table.js';
 
 const SAYS: Record<WaiverState['state'], string> = {
   'in force': 'in force',
@@ -45,75 +46,61 @@ export function WaiversPanel({ onShow }: { onShow: (fingerprint: string) => void
           Remove {dead.length} that no longer {dead.length === 1 ? 'applies' : 'apply'}
         </button>
       )}
-      <table>
-        <thead>
-          <tr>
-            <th scope="col">Status</th>
-            <th scope="col">Waived finding</th>
-            <th scope="col">Why</th>
-            <th scope="col">By</th>
-            <th scope="col">Until</th>
-            <th scope="col">
-              <span className="unseen">Remove</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {states.map(({ waiver, state, finding }, i) => (
-            <tr key={`${waiver.fingerprint}/${i}`} className={state.replace(' ', '-')} data-state={state}>
-              <td>{SAYS[state]}</td>
-              <td>
-                {finding ? (
-                  <button type="button" className="word" onClick={() => onShow(finding.fingerprint)}>
-                    {finding.message}
-                  </button>
-                ) : (
-                  <span className="mono soft">{waiver.fingerprint}</span>
-                )}
-                {waiver.occurrences && <span className="soft"> in {waiver.occurrences.length} places</span>}
-              </td>
-              <td>{waiver.reason}</td>
-              <td>{waiver.by}</td>
-              <td>
-                <Entry
-                  label={`Until when: ${waiver.reason}`}
-                  shown=""
-                  width={92}
-                  placeholder="forever"
-                  value={waiver.until ?? ''}
-                  read={readDate}
-                  onTake={(until) =>
-                    session.edit(
-                      waiversEdit(
-                        project,
-                        `waiver "${waiver.reason}" until ${until ?? 'for ever'}`,
-                        waivers.map((w, k) => (k === i ? withUntil(w, until) : w)),
-                      ),
-                    )
-                  }
-                />
-              </td>
-              <td>
-                <button
-                  type="button"
-                  className="word"
-                  onClick={() =>
-                    session.edit(
-                      waiversEdit(
-                        project,
-                        `removed a waiver: ${waiver.reason}`,
-                        waivers.filter((_, k) => k !== i),
-                      ),
-                    )
-                  }
-                >
-                  Remove
+      <DataTable heads={['Status', 'Waived finding', 'Why', 'By', 'Until', { unseen: 'Remove' }]}>
+        {states.map(({ waiver, state, finding }, i) => (
+          <Row key={`${waiver.fingerprint}/${i}`} className={state.replace(' ', '-')} data-state={state}>
+            <Cell>{SAYS[state]}</Cell>
+            <Cell>
+              {finding ? (
+                <button type="button" className="word" onClick={() => onShow(finding.fingerprint)}>
+                  {finding.message}
                 </button>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+              ) : (
+                <span className="mono soft">{waiver.fingerprint}</span>
+              )}
+              {waiver.occurrences && <span className="soft"> in {waiver.occurrences.length} places</span>}
+            </Cell>
+            <Cell>{waiver.reason}</Cell>
+            <Cell>{waiver.by}</Cell>
+            <Cell>
+              <Entry
+                label={`Until when: ${waiver.reason}`}
+                shown=""
+                width={92}
+                placeholder="forever"
+                value={waiver.until ?? ''}
+                read={readDate}
+                onTake={(until) =>
+                  session.edit(
+                    waiversEdit(
+                      project,
+                      `waiver "${waiver.reason}" until ${until ?? 'for ever'}`,
+                      waivers.map((w, k) => (k === i ? withUntil(w, until) : w)),
+                    ),
+                  )
+                }
+              />
+            </Cell>
+            <Cell>
+              <button
+                type="button"
+                className="word"
+                onClick={() =>
+                  session.edit(
+                    waiversEdit(
+                      project,
+                      `removed a waiver: ${waiver.reason}`,
+                      waivers.filter((_, k) => k !== i),
+                    ),
+                  )
+                }
+              >
+                Remove
+              </button>
+            </Cell>
+          </Row>
+        ))}
+      </DataTable>
     </section>
   );
 }

@@ -19,6 +19,7 @@ import { PictureMenu } from '../../parts/picture/picture-menu.js';
 import { cssColour } from '../../parts/picture/css-colour.js';
 import { matrixPicture, MOST_IN_PICTURE } from './matrix-picture.js';
 import { useSidePanel } from '../../parts/ui/side-panel.js';
+import { Cell, DataTable, Row } from '../../parts/ui/data-table.js';
 
 const FILTER_WORDS: Record<Exclude<CellFilter, ''>, string> = {
   across: 'across scenes',
@@ -210,46 +211,43 @@ function CellTable({
   const isCovered = cells.some((c) => c.used);
   return (
     <div className="celltable">
-      <table>
-        <thead>
-          <tr>
-            <th scope="col">sender</th>
-            <th scope="col">receiver</th>
-            <th scope="col">deliveries</th>
-            <th scope="col">bindings</th>
-            <th scope="col">through channels</th>
-            <th scope="col">across scenes</th>
-            <th scope="col">in code</th>
-            {isCovered && <th scope="col">used</th>}
-          </tr>
-        </thead>
-        <tbody>
-          {cells.slice(0, MOST).map((c) => {
-            const here = matrix.names[c.row] === from && matrix.names[c.column] === to;
-            return (
-              <tr key={`${c.row}/${c.column}`} className={here ? 'here' : ''}>
-                <td>
-                  <button
-                    type="button"
-                    className="word mono"
-                    aria-label={cellText(c, matrix)}
-                    onClick={() => onChoose(c.row, c.column)}
-                  >
-                    {matrix.names[c.row]}
-                  </button>
-                </td>
-                <td className="mono">{matrix.names[c.column]}</td>
-                <td>{c.cell.deliveries}</td>
-                <td>{c.cell.of}</td>
-                <td>{c.cell.throughChannel || ''}</td>
-                <td>{c.cell.acrossScenes || ''}</td>
-                <td>{c.cell.inCode || ''}</td>
-                {isCovered && <td>{c.used && <CoveredMark used={c.used} />}</td>}
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
+      <DataTable
+        heads={[
+          'sender',
+          'receiver',
+          'deliveries',
+          'bindings',
+          'through channels',
+          'across scenes',
+          'in code',
+          ...(isCovered ? ['used'] : []),
+        ]}
+      >
+        {cells.slice(0, MOST).map((c) => {
+          const here = matrix.names[c.row] === from && matrix.names[c.column] === to;
+          return (
+            <Row key={`${c.row}/${c.column}`} className={here ? 'here' : ''}>
+              <Cell>
+                <button
+                  type="button"
+                  className="word mono"
+                  aria-label={cellText(c, matrix)}
+                  onClick={() => onChoose(c.row, c.column)}
+                >
+                  {matrix.names[c.row]}
+                </button>
+              </Cell>
+              <Cell className="mono">{matrix.names[c.column]}</Cell>
+              <Cell>{c.cell.deliveries}</Cell>
+              <Cell>{c.cell.of}</Cell>
+              <Cell>{c.cell.throughChannel || ''}</Cell>
+              <Cell>{c.cell.acrossScenes || ''}</Cell>
+              <Cell>{c.cell.inCode || ''}</Cell>
+              {isCovered && <Cell>{c.used && <CoveredMark used={c.used} />}</Cell>}
+            </Row>
+          );
+        })}
+      </DataTable>
       {cells.length > MOST && <p className="soft">and {cells.length - MOST} more pairs</p>}
     </div>
   );

@@ -9,6 +9,7 @@ import {
 } from 'react';
 import { useColorMode } from '../../parts/color-mode.js';
 import { queryNow } from '../../parts/use-query.js';
+import { tinyNumber } from '../../format.js';
 import { coveredWords } from '../../session/coverage.js';
 import { isUnused, shadeOf, STRIPES, type Matrix, type MatrixCell } from './cells.js';
 
@@ -256,7 +257,7 @@ function paintCell(
   ctx.globalAlpha = fits ? 1 : 0.25;
   if (isUnused(of)) paintStripes(ctx, shade > 0.5 && fits ? c.sheet : c.ink, x, y);
   ctx.fillStyle = shade > 0.5 && fits ? c.sheet : c.ink;
-  ctx.fillText(countText(cell.deliveries), x + CELL / 2 + 0.5, y + CELL / 2 + 1);
+  ctx.fillText(tinyNumber(cell.deliveries), x + CELL / 2 + 0.5, y + CELL / 2 + 1);
   if (cell.acrossScenes > 0) {
     ctx.fillStyle = c.accent;
     ctx.fillRect(x + 2, y + CELL - 4, CELL - 3, 3);
@@ -342,9 +343,6 @@ function line(ctx: CanvasRenderingContext2D, x1: number, y1: number, x2: number,
   ctx.moveTo(x1, y1);
   ctx.lineTo(x2, y2);
   ctx.stroke();
-}
-function countText(n: number): string {
-  return n < 1000 ? String(n) : n < 100_000 ? `${Math.round(n / 100) / 10}k` : `${Math.round(n / 1000)}k`;
 }
 function fitted(ctx: CanvasRenderingContext2D, text: string, width: number): string {
   if (ctx.measureText(text).width <= width) return text;

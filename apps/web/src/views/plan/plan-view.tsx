@@ -166,6 +166,16 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
   );
   const parts = (
     <>
+      <PartsList
+        index={index}
+        owner={owner}
+        chosen={chosen}
+        counts={counts}
+        findings={findings}
+        onChoose={choose}
+        onOpen={openThing}
+        onOrder={(id, at) => edit(reordering(owner, id, at))}
+      />
       <div className="chosenpart">
         <Told findings={chosen.flatMap((id) => findings.get(id) ?? [])} base={`/p/${project}/audit`} />
         {placements.length > 0 ? (
@@ -184,16 +194,6 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
           </p>
         )}
       </div>
-      <PartsList
-        index={index}
-        owner={owner}
-        chosen={chosen}
-        counts={counts}
-        findings={findings}
-        onChoose={choose}
-        onOpen={openThing}
-        onOrder={(id, at) => edit(reordering(owner, id, at))}
-      />
     </>
   );
 

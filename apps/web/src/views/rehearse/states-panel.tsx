@@ -1,5 +1,6 @@
 import { expectationOf, expectedText, type Expectation, type StateChange, type Value } from '@oquel/core';
 import { useMemo, type ReactNode } from 'react';
+import { Cell, DataTable, Row } from '../../parts/ui/data-table.js';
 
 /** What has changed since the beginning; a press makes an expectation of it. */
 export function StatesPanel({
@@ -25,44 +26,31 @@ export function StatesPanel({
       <h2>{title}</h2>
       {states.length === 0 && <p className="soft">Nothing has changed since the start.</p>}
       {states.length > 0 && (
-        <table>
-          <thead>
-            <tr>
-              <th scope="col">who</th>
-              <th scope="col">what</th>
-              <th scope="col">before</th>
-              <th scope="col">now</th>
-              <th scope="col">
-                <span className="unseen">expectation</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {shown.map((s) => {
-              const expect = expectationOf(s);
-              const there = expected.has(JSON.stringify(expect));
-              return (
-                <tr key={JSON.stringify([s.at, s.what])}>
-                  <td className="mono">{s.at}</td>
-                  <td>{whatText(s)}</td>
-                  <td className="mono">{valueText(s.before)}</td>
-                  <td className="mono now">{valueText(s.now)}</td>
-                  <td>
-                    <button
-                      type="button"
-                      className="word"
-                      disabled={there}
-                      aria-label={`${there ? 'expected' : 'expect'}: ${s.at} ${expectedText(expect)}`}
-                      onClick={() => onExpect(expect)}
-                    >
-                      {there ? 'expected' : 'expect'}
-                    </button>
-                  </td>
-                </tr>
-              );
-            })}
-          </tbody>
-        </table>
+        <DataTable heads={['who', 'what', 'before', 'now', { unseen: 'expectation' }]}>
+          {shown.map((s) => {
+            const expect = expectationOf(s);
+            const there = expected.has(JSON.stringify(expect));
+            return (
+              <Row key={JSON.stringify([s.at, s.what])}>
+                <Cell className="mono">{s.at}</Cell>
+                <Cell>{whatText(s)}</Cell>
+                <Cell className="mono">{valueText(s.before)}</Cell>
+                <Cell className="mono now">{valueText(s.now)}</Cell>
+                <Cell>
+                  <button
+                    type="button"
+                    className="word"
+                    disabled={there}
+                    aria-label={`${there ? 'expected' : 'expect'}: ${s.at} ${expectedText(expect)}`}
+                    onClick={() => onExpect(expect)}
+                  >
+                    {there ? 'expected' : 'expect'}
+                  </button>
+                </Cell>
+              </Row>
+            );
+          })}
+        </DataTable>
       )}
       {states.length > MOST && <p className="soft">and {states.length - MOST} more</p>}
     </section>

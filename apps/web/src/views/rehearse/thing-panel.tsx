@@ -14,6 +14,7 @@ import { FieldEntry } from './field-entry.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import { valueText } from './states-panel.js';
 import { WhoSelect } from './who-select.js';
+import { Cell, DataTable, Row, RowHead } from '../../parts/ui/data-table.js';
 
 interface Props {
   index: ProjectIndex;
@@ -178,39 +179,34 @@ function EventDeed({
 /** Who may raise it, who hears it and where it acts, by peer. */
 function Delivered({ table, by }: { table: DeliveryTable; by: string }): ReactNode {
   return (
-    <table className="delivered">
-      <caption>
-        {table.event} of {table.at}: the authority is {table.authority}
-        {table.operator ? `, the operator ${table.operator}` : ''}
-        {table.reliable ? '' : '; it may be lost on the way'}
-      </caption>
-      <thead>
-        <tr>
-          <th scope="col">raised by</th>
-          <th scope="col">is</th>
-          <th scope="col">received by</th>
-          <th scope="col">acts</th>
-        </tr>
-      </thead>
-      <tbody>
-        {table.rows.map((row) => (
-          <tr key={row.peer} className={by === row.peer ? 'asked' : ''}>
-            <th scope="row">{row.peer}</th>
-            <td>{row.roles.join(', ')}</td>
-            <td>{row.may ? row.told.join(', ') || 'nobody' : 'may not raise it'}</td>
-            <td>
-              {row.acts.length === 0 && '–'}
-              {row.acts.map((a) => (
-                <div key={`${a.owner}/${a.binding}/${a.at}`}>
-                  <span className="mono">{a.at}</span> {a.action}: {a.peers.join(', ') || 'nowhere'}
-                </div>
-              ))}
-              <div className={row.may ? 'soft' : 'fault warning'}>{row.answer}</div>
-            </td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
+    <DataTable
+      className="delivered"
+      caption={
+        <>
+          {table.event} of {table.at}: the authority is {table.authority}
+          {table.operator ? `, the operator ${table.operator}` : ''}
+          {table.reliable ? '' : '; it may be lost on the way'}
+        </>
+      }
+      heads={['raised by', 'is', 'received by', 'acts']}
+    >
+      {table.rows.map((row) => (
+        <Row key={row.peer} className={by === row.peer ? 'asked' : ''}>
+          <RowHead>{row.peer}</RowHead>
+          <Cell>{row.roles.join(', ')}</Cell>
+          <Cell>{row.may ? row.told.join(', ') || 'nobody' : 'may not raise it'}</Cell>
+          <Cell>
+            {row.acts.length === 0 && '–'}
+            {row.acts.map((a) => (
+              <div key={`${a.owner}/${a.binding}/${a.at}`}>
+                <span className="mono">{a.at}</span> {a.action}: {a.peers.join(', ') || 'nowhere'}
+              </div>
+            ))}
+            <div className={row.may ? 'soft' : 'fault warning'}>{row.answer}</div>
+          </Cell>
+        </Row>
+      ))}
+    </DataTable>
   );
 }
 

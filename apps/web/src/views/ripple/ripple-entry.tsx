@@ -91,7 +91,6 @@ export const Entry = memo(function Entry(props: Props): ReactNode {
       data-entry={e.key}
       role="button"
       tabIndex={focusable ? 0 : -1}
-      aria-label={name}
       aria-pressed={chosen}
       onClick={() => onChoose(e.key)}
       onKeyDown={(k) => {
@@ -100,6 +99,7 @@ export const Entry = memo(function Entry(props: Props): ReactNode {
         onChoose(e.key);
       }}
     >
+      {/* Its name too: what stands below is that in short. */}
       <title>{name}</title>
       <rect className="hit" x={x - 5} y={top + 1} width={width - 6} height={height - 3} />
       <line className="spread" x1={x} x2={x + length} y1={y} y2={y} strokeWidth={thick} />

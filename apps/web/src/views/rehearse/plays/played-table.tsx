@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import { bindingPlace } from '../../../parts/places.js';
 import { useSessionState } from '../../../session/session-context.js';
 import { useRehearsed } from '../../../session/use-coverage.js';
+import { Cell, DataTable, Row, RowHead } from '../../../parts/ui/data-table.js';
 
 /** Which bindings have served, beside those that rehearsals have used; what never has is listed. */
 export function PlayedTable({ played }: { played: readonly PlayedAsset[] }): ReactNode {
@@ -19,54 +20,41 @@ export function PlayedTable({ played }: { played: readonly PlayedAsset[] }): Rea
   return (
     <section aria-label="Served in play">
       <h3>Served in play</h3>
-      <table className="playedtable">
-        <thead>
-          <tr>
-            <th scope="col">asset</th>
-            <th scope="col">bindings</th>
-            <th scope="col">rehearsed</th>
-            <th scope="col">played</th>
-            <th scope="col">never played</th>
-          </tr>
-        </thead>
-        <tbody>
-          {played.map((p) => (
-            <tr key={p.asset}>
-              <th scope="row" className="mono">
-                {p.asset}
-              </th>
-              <td>{p.of}</td>
-              <td>{rehearsed(p.asset)}</td>
-              <td>{p.played}</td>
-              <td>
-                {p.never.length === 0 ? (
-                  'all were'
-                ) : (
-                  <button
-                    type="button"
-                    className="word"
-                    aria-expanded={open === p.asset}
-                    aria-label={`Never played in ${p.asset}: ${p.never.length}`}
-                    onClick={() => setOpen(open === p.asset ? '' : p.asset)}
-                  >
-                    {p.never.length}
-                  </button>
-                )}
-                {open === p.asset && (
-                  <ul className="never">
-                    {p.never.map((binding) => {
-                      const place = bindingPlace(index, `/p/${id}`, p.asset, binding);
-                      return (
-                        <li key={binding}>{place ? <Link to={place.href}>{place.text}</Link> : binding}</li>
-                      );
-                    })}
-                  </ul>
-                )}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <DataTable className="playedtable" heads={['asset', 'bindings', 'rehearsed', 'played', 'never played']}>
+        {played.map((p) => (
+          <Row key={p.asset}>
+            <RowHead className="mono">{p.asset}</RowHead>
+            <Cell>{p.of}</Cell>
+            <Cell>{rehearsed(p.asset)}</Cell>
+            <Cell>{p.played}</Cell>
+            <Cell>
+              {p.never.length === 0 ? (
+                'all were'
+              ) : (
+                <button
+                  type="button"
+                  className="word"
+                  aria-expanded={open === p.asset}
+                  aria-label={`Never played in ${p.asset}: ${p.never.length}`}
+                  onClick={() => setOpen(open === p.asset ? '' : p.asset)}
+                >
+                  {p.never.length}
+                </button>
+              )}
+              {open === p.asset && (
+                <ul className="never">
+                  {p.never.map((binding) => {
+                    const place = bindingPlace(index, `/p/${id}`, p.asset, binding);
+                    return (
+                      <li key={binding}>{place ? <Link to={place.href}>{place.text}</Link> : binding}</li>
+                    );
+                  })}
+                </ul>
+              )}
+            </Cell>
+          </Row>
+        ))}
+      </DataTable>
     </section>
   );
 }
