@@ -18,8 +18,8 @@ const PARTS = {
       ['prettier', '--check', '--log-level', 'warn', '.'],
     ]),
   types: async (env) => {
-    // The others read what this one writes.
-    const first = await commands(env, [['tsc', '-b', '--force']]);
+    // The others read what this one writes; the build has done it.
+    const first = await commands(env, [['tsc', '-b']]);
     const rest = await commands(
       env,
       [

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { compressTexts } from './compress.mjs';
 import { ROOT } from './root.mjs';
 import { run } from './run.mjs';
 import { say, Trouble } from './say.mjs';
@@ -43,6 +44,7 @@ export async function build() {
   await step('npx', ['vite', 'build', '--logLevel', 'warn'], join(ROOT, 'apps/web'));
   // Into the folder of the web application, which is emptied first.
   await step('npx', ['vite', 'build', '--logLevel', 'warn'], join(ROOT, 'demo/play'));
+  compressTexts(join(ROOT, 'apps/web/dist/assets'));
   writeFileSync(MARK, now);
 }
 

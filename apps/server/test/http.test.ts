@@ -2,8 +2,11 @@ import { mkdirSync, mkdtempSync, writeFileSync } from 'node:fs';
 import { request } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { brotliCompressSync, gzipSync } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { newDatabase, TestServer } from './harness.js';
+
+const LONG = `export const bells = '${'ding '.repeat(1000)}';`;
 
 let server: TestServer;
 beforeAll(async () => {
@@ -11,6 +14,9 @@ beforeAll(async () => {
   mkdirSync(join(web, 'assets'));
   writeFileSync(join(web, 'index.html'), '<title>Oquel</title>');
   writeFileSync(join(web, 'assets/app-1.js'), 'export {};');
+  writeFileSync(join(web, 'assets/app-2.js'), LONG);
+  writeFileSync(join(web, 'assets/app-2.js.gz'), gzipSync(LONG));
+  writeFileSync(join(web, 'assets/app-2.js.br'), brotliCompressSync(LONG));
   server = await TestServer.start(await newDatabase(), {
     OQUEL_WEB: web,
     OQUEL_HOSTS: ' station.example , other.example',
@@ -47,12 +53,22 @@ describe('the web application', () => {
     }
     const asset = await server.get('/assets/app-1.js');
     expect(asset.headers.get('cache-control')).toContain('immutable');
-    expect(await server.get('/assets/gone.js')).toMatchObject({
-      status: 404,
-      type: 'application/problem+json',
-    });
+    const gone = await server.get('/assets/gone.js');
+    expect(gone).toMatchObject({ status: 404, type: 'application/problem+json' });
+    expect(gone.body.detail).toBe('there is no file /assets/gone.js');
     expect(await server.get('/api/gone')).toMatchObject({ status: 404, type: 'application/problem+json' });
     expect((await server.get('/assets/..%2f..%2fpackage.json')).status).toBeGreaterThanOrEqual(400);
+  });
+  it.each(['br', 'gzip'])('sends the copy that the build has compressed: %s', async (encoding) => {
+    const address = `${server.url}/assets/app-2.js`;
+    const packed = await fetch(address, { headers: { 'Accept-Encoding': encoding } });
+    expect(Object.fromEntries(packed.headers)).toMatchObject({
+      'content-encoding': encoding,
+      'content-type': expect.stringContaining('text/javascript') as unknown,
+      'cache-control': expect.stringContaining('immutable') as unknown,
+    });
+    expect(Number(packed.headers.get('content-length'))).toBeLessThan(LONG.length / 10);
+    expect(await packed.text()).toBe(LONG);
   });
   it('answers HEAD as GET, without the page', async () => {
     for (const path of ['/', '/p/some-id/wire', '/apiary']) {

@@ -1,16 +1,16 @@
 import { createBrowserRouter, Link, Navigate, useLocation, useNavigate, useRouteError } from 'react-router';
 import type { ComponentType, ReactNode } from 'react';
 import { ProjectFrame } from './parts/frame.js';
-import { later, whenIdle } from './parts/later.js';
+import { later, whenSettled } from './parts/later.js';
 
 /**
- * A view is loaded when it is first gone to, or when nothing else is to do; until then the view before it stays. One that
+ * A view is loaded when it is first gone to, or some time before when nothing else is to do; until then the view before it stays. One that
  * cannot be loaded says so in its place.
  */
 const lazily = (
   load: () => Promise<ComponentType>,
 ): { lazy: { Component: () => Promise<ComponentType> } } => {
-  whenIdle(load);
+  whenSettled(load);
   return { lazy: { Component: () => load().catch(() => later(load)) } };
 };
 

@@ -1,12 +1,22 @@
 import { join } from 'node:path';
 import type { NestExpressApplication } from '@nestjs/platform-express';
+import staticGzip from 'express-static-gzip';
 import express, { type NextFunction, type Request, type Response } from 'express';
+import { ProblemError } from '../http/problem.js';
 
 /** Serves the built web application; every address of it that is not a file gets its page. */
 export function serveWeb(app: NestExpressApplication, folder: string): void {
   app.use(
     '/assets',
-    express.static(join(folder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }),
+    // The build has compressed them.
+    staticGzip(join(folder, 'assets'), {
+      enableBrotli: true,
+      orderPreference: ['br', 'gz'],
+      serveStatic: { immutable: true, maxAge: '1y' },
+    }),
+    (request: Request, _response: Response, next: NextFunction) => {
+      next(new ProblemError(404, 'not-found', 'Not found', `there is no file ${request.originalUrl}`));
+    },
   );
   // The demo as a game has a page of its own.
   app.use('/play', express.static(join(folder, 'play'), { maxAge: 0 }));

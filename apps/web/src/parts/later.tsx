@@ -1,10 +1,14 @@
 import { useEffect, useSyncExternalStore, type ComponentType, type ReactNode } from 'react';
 
-const WAITING: (() => Promise<unknown>)[] = [];
+type Load = () => Promise<unknown>;
+/** Dialogs and menus, which a key opens at once; and views, which are gone to later than they can be thought of. */
+const WAITING: { parts: Load[]; views: Load[] } = { parts: [], views: [] };
+/** Milliseconds after the first view stands in which no other one is loaded: the audit has the machine to itself. */
+const SETTLED = 3000;
 
-/** What is loaded when the first view stands and the browser has nothing else to do. */
-export function whenIdle(load: () => Promise<unknown>): void {
-  WAITING.push(load);
+/** A view that is loaded some time after the first one stands, when the browser has nothing else to do. */
+export function whenSettled(load: Load): void {
+  WAITING.views.push(load);
 }
 
 interface Instead<P> {
@@ -45,7 +49,7 @@ export function later<P extends object>(
     listeners.add(listener);
     return () => listeners.delete(listener);
   };
-  if (!isHeavy) WAITING.push(once);
+  if (!isHeavy) WAITING.parts.push(once);
   return function Later(props: P): ReactNode {
     const Loaded = useSyncExternalStore(subscribe, () => loaded);
     const isMissing = useSyncExternalStore(subscribe, () => hasFailed);
@@ -65,12 +69,17 @@ export function later<P extends object>(
   };
 }
 
-/** Loads what was put off, one after another, when the browser has nothing else to do. */
+/** Loads what was put off, one after another, when the browser has nothing else to do: parts at once, views in a while. */
 export function loadLater(): void {
-  const next = WAITING.shift();
+  loadEach(WAITING.parts);
+  setTimeout(() => loadEach(WAITING.views), SETTLED);
+}
+function loadEach(waiting: Load[]): void {
+  const next = waiting.shift();
   if (!next) return;
+  const goOn = (): void => loadEach(waiting);
   // What cannot be loaded now is asked for again when it is opened.
-  const load = (): void => void next().then(loadLater, loadLater);
+  const load = (): void => void next().then(goOn, goOn);
   if ('requestIdleCallback' in window) window.requestIdleCallback(load);
   else setTimeout(load, 200);
 }
