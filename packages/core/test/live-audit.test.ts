@@ -10,7 +10,7 @@ import {
 } from '../src/index.js';
 import { defineRule, type Rule } from '../src/audit/rule.js';
 import { Random, seeds } from './random.js';
-import { randomBindingChange, randomChange } from './random-change.js';
+import { randomBindingChange, randomChange, randomQuietChange } from './random-change.js';
 import { randomProject } from './random-project.js';
 
 const TODAY = '2026-11-24';
@@ -33,6 +33,25 @@ describe('the audit kept up with edits', () => {
           result: scratch(project),
         });
         expect(live.project).toEqual(project);
+      }
+    }
+  });
+
+  it('is that also where things move, areas and notes change, waivers, limits, and bindings between', () => {
+    for (let seed = 0; seed < seeds(130); seed++) {
+      const r = new Random(seed);
+      const live = LiveAudit.open(randomProject(seed), TODAY);
+      let project = live.project;
+      for (let i = 0; i < 8; i++) {
+        const binding = i % 3 === 2 ? randomBindingChange(r, project) : null;
+        const changes = [binding ?? randomQuietChange(r, project)];
+        project = applyChanges(project, changes).project;
+        const result = live.apply(changes);
+        expect({ seed, i, result: JSON.parse(JSON.stringify(result)) as unknown }).toEqual({
+          seed,
+          i,
+          result: scratch(project),
+        });
       }
     }
   });

@@ -71,3 +71,31 @@ function mixed(r: Random, bindings: readonly Binding[], id: string): Binding {
     ...(r.chance(0.2) ? { limit: 1 } : {}),
   };
 }
+
+/** A change that leaves the graph as it is: something moves, gets another area or note; pictures, waivers, limits, rehearsals. */
+export function randomQuietChange(r: Random, project: Project): Change {
+  const asset = r.pick(project.assets);
+  const other = randomProject(r.int(1e6));
+  const head = { list: 'placements' as const, asset: asset.id };
+  const placements = asset.placements ?? [];
+  const what = r.int(8);
+  if (what < 4 && placements.length > 0) {
+    const one = r.pick(placements);
+    const item = r.pick([
+      { ...one, at: [r.int(40), r.int(40)] as [number, number] },
+      { ...one, area: { circle: 1 + r.int(30) } },
+      { ...one, note: `n${r.int(9)}` },
+    ]);
+    return { op: 'replace', ...head, id: one.id, item };
+  }
+  if (what === 4) {
+    const part = r.pick(['policy', 'waivers', 'note', 'rehearsals'] as const);
+    return { op: 'set', part, ...(other[part] === undefined ? {} : { value: other[part] }) } as Change;
+  }
+  if (what === 5) return { op: 'set', part: 'name', value: `Harbour ${r.int(9)}` } as Change;
+  if (what === 6 && asset.events !== undefined) {
+    const value = asset.events.map((e) => ({ ...e, note: `n${r.int(9)}` }));
+    return { op: 'set', asset: asset.id, part: 'events', value } as Change;
+  }
+  return { op: 'set', asset: asset.id, part: 'area', value: { circle: 1 + r.int(30) } } as Change;
+}

@@ -22,6 +22,8 @@ export interface EventQuestion {
   name: string;
   /** What the declaration must be for the event to be looked at; all if left out. */
   concerns?: (event: EventDecl, asset: AssetIndex) => boolean;
+  /** It looks at where things stand, or at their areas. */
+  onPlan?: true;
   /**
    * Asked of each bound event. It may look at declarations and placements, at what the event delivers to, and at which
    * nodes of its own instance are bound: the answer is kept until an edit changes an edge at one of these.

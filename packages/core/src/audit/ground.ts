@@ -54,10 +54,11 @@ export class AuditGround {
     const made = new Map(make(missing).map((answer, i) => [missing[i], answer]));
     return assets.map((a) => this.perAuthored(name, a.decl, () => made.get(a)!));
   }
-  /** Works a thing out that bindings have no part in. */
-  oncePlaced<T>(name: string, make: () => T): T {
+  /** Works a thing out that bindings have no part in; `plan` says that it looks at where things stand. */
+  oncePlaced<T>(name: string, make: () => T, plan: 'plan' | null = null): T {
     if (!this.kept) return this.once(name, make);
-    const { placed } = this.kept;
+    const { placed, onPlan } = this.kept;
+    if (plan) onPlan.add(name);
     if (!placed.has(name)) placed.set(name, make());
     return placed.get(name) as T;
   }
@@ -67,6 +68,7 @@ export class AuditGround {
     if (!known) {
       known = [];
       this.kept?.blocks.set(question.name, known);
+      if (question.onPlan) this.kept?.onPlan.add(question.name);
     }
     for (const node of suspects(this, question, known)) {
       const i = this.g.instanceOf[node];

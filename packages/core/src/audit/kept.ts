@@ -3,8 +3,8 @@ import { tailOf } from '../graph/graph.js';
 import { INSTANCE_BLOCK } from './blocks.js';
 
 /**
- * What an audit found and the next one may take over. Everything in it holds as long as only bindings are edited; what
- * depends on bindings besides is kept for an asset, a binding or a block of instances that the edit does not touch.
+ * What an audit found and the next one may take over. Everything in it holds as long as declarations, placements and policy
+ * stay; what depends on bindings besides is kept for an asset, a binding or a block of instances that the edit does not touch.
  */
 export class Kept {
   /** By what declarations and placements say alone. */
@@ -13,6 +13,16 @@ export class Kept {
   readonly authored = new Map<string, WeakMap<object, unknown>>();
   /** For each question the nodes found in each block of instances; undefined where it is to be asked again. */
   readonly blocks = new Map<string, (Int32Array | undefined)[]>();
+  /** Names in `placed` and `blocks` of what depends on where things stand besides. */
+  readonly onPlan = new Set<string>();
+
+  /** Drops what depends on where things stand, and on their areas. */
+  forgetPlan(): void {
+    for (const name of this.onPlan) {
+      this.placed.delete(name);
+      this.blocks.delete(name);
+    }
+  }
 
   /** Drops what was found in the blocks whose instances are at an end of a changed edge, or publish to one. */
   touch({ graph: g, removed, added, tails }: GraphDelta): void {

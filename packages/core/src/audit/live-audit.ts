@@ -3,12 +3,7 @@ import type { Change } from '../edit/change.js';
 import { expand } from '../expand/expand.js';
 import { buildGraph } from '../graph/build.js';
 import { patchGraph, type GraphDelta } from '../graph/patch.js';
-import {
-  differsInBindingsAlone,
-  indexProject,
-  reindexProject,
-  type ProjectIndex,
-} from '../project/index-project.js';
+import { indexProject, reindexProject, type ProjectIndex } from '../project/index-project.js';
 import type { Project } from '../project/types.js';
 import { copyOf, distinct } from '../project/distinct.js';
 import { finish, type WorkStep } from '../util/steps.js';
@@ -19,12 +14,14 @@ import type { AuditResult } from './finding.js';
 import { Kept } from './kept.js';
 import { withRehearsals } from './rehearsed.js';
 import type { Report } from './rule.js';
+import { touchedBy } from './touched.js';
 
 /**
  * An open project with its audit, which is kept up with edits: the result is that of an audit from scratch, but what an
- * edit does not touch is taken over. After an edit of bindings alone the expansion stays, the graph is patched, what is
- * known of the whole graph is revised, and rules look only at what the edit touches; the rest is copied, so what remains
- * of the project's size is a few passes over arrays. After any other edit all is worked out anew.
+ * edit does not touch is taken over: `touched.ts` says what each part of a document touches. After an edit of bindings, of
+ * places and areas, of notes, pictures, waivers or rehearsals the expansion stays, the graph is patched, what is known of the
+ * whole graph is revised, and rules look only at what the edit touches; the rest is copied, so what remains of the project's
+ * size is a few passes over arrays. After an edit of the policy the graph stays; after any other all is worked out anew.
  */
 export class LiveAudit {
   private kept = new Kept();
@@ -84,9 +81,8 @@ export class LiveAudit {
   }
   private contextOf(index: ProjectIndex): AuditContext {
     const { ctx: before, today } = this;
-    if (!differInBindingsAlone(before.index, index)) {
-      return this.anew(index);
-    }
+    const touched = touchedBy(before.index.project, index.project);
+    if (touched.has('all')) return this.anew(index);
     const x = before.x.withBindingsOf(index);
     const delta: GraphDelta | null = patchGraph(before.g, x);
     if (!delta) {
@@ -94,6 +90,11 @@ export class LiveAudit {
       this.kept.blocks.clear();
       return new AuditContext(g, today, this.kept);
     }
+    if (touched.has('policy')) {
+      this.kept = new Kept();
+      return new AuditContext(delta.graph, today, this.kept);
+    }
+    if (touched.has('plan')) this.kept.forgetPlan();
     this.kept.touch(delta);
     return new AuditContext(delta.graph, today, this.kept, { ctx: before, delta });
   }
@@ -112,17 +113,4 @@ export class LiveAudit {
     ctx.settle();
     return result;
   }
-}
-
-function differInBindingsAlone(before: ProjectIndex, after: ProjectIndex): boolean {
-  const keys = new Set([...Object.keys(before.project), ...Object.keys(after.project)]) as Set<keyof Project>;
-  keys.delete('assets');
-  for (const key of keys) if (before.project[key] !== after.project[key]) return false;
-  return (
-    before.assets.length === after.assets.length &&
-    after.assets.every((asset, i) => {
-      const old = before.assets[i];
-      return asset === old || differsInBindingsAlone(asset.decl, old.decl);
-    })
-  );
 }

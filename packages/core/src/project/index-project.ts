@@ -63,14 +63,6 @@ export function reindexProject(old: ProjectIndex, project: Project): ProjectInde
   return { project, assets, assetAt, channelAt: old.channelAt };
 }
 
-/** Whether two states of an asset differ in nothing but their bindings. */
-export function differsInBindingsAlone(a: Asset, b: Asset): boolean {
-  const keys = new Set([...Object.keys(a), ...Object.keys(b)]) as Set<keyof Asset>;
-  keys.delete('bindings');
-  for (const key of keys) if (a[key] !== b[key]) return false;
-  return true;
-}
-
 function indexAsset(decl: Asset, at: number, project: Project, assetAt: Map<string, number>): AssetIndex {
   const { events = [], actions = [], properties = [], placements = [], bindings = [] } = decl;
   const placed = Int32Array.from(placements, (p) => {

@@ -19,7 +19,7 @@ export const coversEntry = defineRule<'covers'>({
   messages: { covers: 'The area of {at} covers the entry {entry}, so {event} is raised at once' },
   check(ctx, report) {
     const { x } = ctx;
-    const entries = ctx.oncePlaced('entries', () => entriesByScene(ctx));
+    const entries = ctx.oncePlaced('entries', () => entriesByScene(ctx), 'plan');
     if (entries.size === 0) return;
     const coveredBy = (i: number): Entry | undefined => {
       const area = x.placementOf(i)?.area ?? x.assetOf(i).decl.area;
@@ -30,6 +30,7 @@ export const coversEntry = defineRule<'covers'>({
     };
     const question: EventQuestion = {
       name: 'covers-entry',
+      onPlan: true,
       concerns: ({ cause }) => cause.type === 'area-enter',
       test: (_node, i) => coveredBy(i) !== undefined,
     };
