@@ -92,10 +92,10 @@ export function randomQuietChange(r: Random, project: Project): Change {
     const part = r.pick(['policy', 'waivers', 'note', 'rehearsals'] as const);
     return { op: 'set', part, ...(other[part] === undefined ? {} : { value: other[part] }) } as Change;
   }
-  if (what === 5) return { op: 'set', part: 'name', value: `Harbour ${r.int(9)}` } as Change;
+  if (what === 5) return { op: 'set', part: 'name', value: `Harbour ${r.int(9)}` };
   if (what === 6 && asset.events !== undefined) {
     const value = asset.events.map((e) => ({ ...e, note: `n${r.int(9)}` }));
-    return { op: 'set', asset: asset.id, part: 'events', value } as Change;
+    return { op: 'set', asset: asset.id, part: 'events', value };
   }
-  return { op: 'set', asset: asset.id, part: 'area', value: { circle: 1 + r.int(30) } } as Change;
+  return { op: 'set', asset: asset.id, part: 'area', value: { circle: 1 + r.int(30) } };
 }

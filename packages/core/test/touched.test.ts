@@ -28,8 +28,12 @@ const PROJECT: Project = {
 const bell = { list: 'placements', asset: 'quay' } as const;
 const wired = { list: 'bindings', asset: 'quay' } as const;
 const [binding] = PROJECT.assets[0].bindings!;
-const replaced = (item: object): Change =>
-  ({ op: 'replace', ...bell, id: 'bell', item: { id: 'bell', asset: 'Bell', ...item } }) as Change;
+const replaced = (item: object): Change => ({
+  op: 'replace',
+  ...bell,
+  id: 'bell',
+  item: { id: 'bell', asset: 'Bell', ...item },
+});
 const set = (asset: string | null, part: string, value: unknown): Change =>
   ({ op: 'set', ...(asset === null ? {} : { asset }), part, value }) as Change;
 

@@ -3,6 +3,8 @@ import type { EventDecl } from '../project/types.js';
 import type { Expansion } from '../expand/expansion.js';
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 
+import type { Besides } from './touched.js';
+
 /** Instances whose answers are kept together. */
 export const INSTANCE_BLOCK = 256;
 
@@ -22,8 +24,8 @@ export interface EventQuestion {
   name: string;
   /** What the declaration must be for the event to be looked at; all if left out. */
   concerns?: (event: EventDecl, asset: AssetIndex) => boolean;
-  /** It looks at where things stand, or at their areas. */
-  onPlan?: true;
+  /** What it looks at besides. */
+  besides?: Besides;
   /**
    * Asked of each bound event. It may look at declarations and placements, at what the event delivers to, and at which
    * nodes of its own instance are bound: the answer is kept until an edit changes an edge at one of these.

@@ -69,8 +69,9 @@ export class AuditContext extends AuditGround {
       const { g, components: c } = this;
       const limit = this.limits.maxReach;
       return (
-        this.revised(({ ctx, delta }) => reviseReachBounds(g, c, ctx.reachBounds, delta.tails, limit)) ??
-        reachBounds(g, c, limit)
+        this.revised(({ ctx, delta }) =>
+          ctx.limits.maxReach === limit ? reviseReachBounds(g, c, ctx.reachBounds, delta.tails, limit) : null,
+        ) ?? reachBounds(g, c, limit)
       );
     });
   }

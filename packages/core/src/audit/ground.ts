@@ -11,6 +11,7 @@ import { suspects, type EventQuestion, type TakeEvent } from './blocks.js';
 import type { Wording } from './wording.js';
 import type { Kept } from './kept.js';
 import { thresholds, type Thresholds } from './policy.js';
+import type { Besides } from './touched.js';
 
 /** What the audit stands on: the graph, and questions about instances and bindings that need no walk through it. */
 export class AuditGround {
@@ -54,11 +55,11 @@ export class AuditGround {
     const made = new Map(make(missing).map((answer, i) => [missing[i], answer]));
     return assets.map((a) => this.perAuthored(name, a.decl, () => made.get(a)!));
   }
-  /** Works a thing out that bindings have no part in; `plan` says that it looks at where things stand. */
-  oncePlaced<T>(name: string, make: () => T, plan: 'plan' | null = null): T {
+  /** Works a thing out that bindings have no part in, but declarations and placements, and what is said besides. */
+  oncePlaced<T>(name: string, make: () => T, besides?: Besides): T {
     if (!this.kept) return this.once(name, make);
-    const { placed, onPlan } = this.kept;
-    if (plan) onPlan.add(name);
+    const { placed } = this.kept;
+    if (besides) this.kept.note(name, besides);
     if (!placed.has(name)) placed.set(name, make());
     return placed.get(name) as T;
   }
@@ -68,7 +69,7 @@ export class AuditGround {
     if (!known) {
       known = [];
       this.kept?.blocks.set(question.name, known);
-      if (question.onPlan) this.kept?.onPlan.add(question.name);
+      if (question.besides) this.kept?.note(question.name, question.besides);
     }
     for (const node of suspects(this, question, known)) {
       const i = this.g.instanceOf[node];

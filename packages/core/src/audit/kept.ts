@@ -1,10 +1,11 @@
 import type { GraphDelta } from '../graph/patch.js';
 import { tailOf } from '../graph/graph.js';
 import { INSTANCE_BLOCK } from './blocks.js';
+import type { Besides } from './touched.js';
 
 /**
  * What an audit found and the next one may take over. Everything in it holds as long as declarations, placements and policy
- * stay; what depends on bindings besides is kept for an asset, a binding or a block of instances that the edit does not touch.
+ * stay, or is forgotten with what it depends on; what depends on bindings besides is kept for an asset, a binding or a block of instances that the edit does not touch.
  */
 export class Kept {
   /** By what declarations and placements say alone. */
@@ -13,12 +14,14 @@ export class Kept {
   readonly authored = new Map<string, WeakMap<object, unknown>>();
   /** For each question the nodes found in each block of instances; undefined where it is to be asked again. */
   readonly blocks = new Map<string, (Int32Array | undefined)[]>();
-  /** Names in `placed` and `blocks` of what depends on where things stand besides. */
-  readonly onPlan = new Set<string>();
+  /** Names in `placed` and `blocks` of what depends besides on where things stand, or on the policy. */
+  private readonly besides: Record<Besides, Set<string>> = { plan: new Set(), policy: new Set() };
 
-  /** Drops what depends on where things stand, and on their areas. */
-  forgetPlan(): void {
-    for (const name of this.onPlan) {
+  note(name: string, besides: Besides): void {
+    this.besides[besides].add(name);
+  }
+  forget(what: Besides): void {
+    for (const name of this.besides[what]) {
       this.placed.delete(name);
       this.blocks.delete(name);
     }

@@ -19,9 +19,9 @@ import { touchedBy } from './touched.js';
 /**
  * An open project with its audit, which is kept up with edits: the result is that of an audit from scratch, but what an
  * edit does not touch is taken over: `touched.ts` says what each part of a document touches. After an edit of bindings, of
- * places and areas, of notes, pictures, waivers or rehearsals the expansion stays, the graph is patched, what is known of the
+ * places and areas, of policy, notes, pictures, waivers or rehearsals the expansion stays, the graph is patched, what is known of the
  * whole graph is revised, and rules look only at what the edit touches; the rest is copied, so what remains of the project's
- * size is a few passes over arrays. After an edit of the policy the graph stays; after any other all is worked out anew.
+ * size is a few passes over arrays. After any other edit all is worked out anew.
  */
 export class LiveAudit {
   private kept = new Kept();
@@ -90,11 +90,7 @@ export class LiveAudit {
       this.kept.blocks.clear();
       return new AuditContext(g, today, this.kept);
     }
-    if (touched.has('policy')) {
-      this.kept = new Kept();
-      return new AuditContext(delta.graph, today, this.kept);
-    }
-    if (touched.has('plan')) this.kept.forgetPlan();
+    for (const what of ['plan', 'policy'] as const) if (touched.has(what)) this.kept.forget(what);
     this.kept.touch(delta);
     return new AuditContext(delta.graph, today, this.kept, { ctx: before, delta });
   }
@@ -102,11 +98,15 @@ export class LiveAudit {
   private *auditing(ctx: AuditContext): Generator<WorkStep, AuditResult> {
     const run: RunRule = (rule, report) => {
       if (!rule.meta.ignoresBindings) return rule.check(ctx, report);
-      const reported = ctx.oncePlaced(`reported: ${rule.meta.name}`, () => {
-        const reports: Report<string>[] = [];
-        rule.check(ctx, (r) => reports.push({ ...r, evidence: readyEvidence(r.evidence()) }));
-        return reports;
-      });
+      const reported = ctx.oncePlaced(
+        `reported: ${rule.meta.name}`,
+        () => {
+          const reports: Report<string>[] = [];
+          rule.check(ctx, (r) => reports.push({ ...r, evidence: readyEvidence(r.evidence()) }));
+          return reports;
+        },
+        rule.meta.besides,
+      );
       reported.forEach(report);
     };
     const result = yield* contextSteps(ctx, undefined, run);

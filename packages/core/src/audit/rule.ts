@@ -2,6 +2,7 @@ import type { Severity } from '../project/types.js';
 import type { AuditContext } from './context.js';
 import type { Evidence, Subject } from './finding.js';
 import { own } from '../util/own.js';
+import type { Besides } from './touched.js';
 
 /** What a rule is and why it matters; the source of its page of documentation. */
 export interface RuleMeta {
@@ -12,6 +13,8 @@ export interface RuleMeta {
   readonly group: 'targets' | 'listeners' | 'shape' | 'correctness' | 'delivery' | 'waivers';
   /** It looks at declarations and placements alone, so an edit of bindings does not change what it finds. */
   readonly ignoresBindings?: true;
+  /** What it looks at besides. */
+  readonly besides?: Besides;
   /** One sentence each, in a designer's words. */
   readonly what: string;
   readonly why: string;

@@ -1,3 +1,4 @@
+import { own } from '../util/own.js';
 import { sameJson } from '../util/same-json.js';
 import type { Action, Asset, Channel, EventDecl, Placement, Project } from '../project/types.js';
 
@@ -7,10 +8,13 @@ export type Touch =
   | 'bindings'
   /** What depends on where things stand, and on their areas. */
   | 'plan'
-  /** Every rule; the graph stays. */
+  /** What depends on limits, severities and patterns of names. */
   | 'policy'
   /** Everything. */
   | 'all';
+
+/** What an answer depends on besides declarations and placements. */
+export type Besides = Extract<Touch, 'plan' | 'policy'>;
 
 /** For each part of a thing what it touches; for a list of things the parts of each. */
 type Touches<T> = {
@@ -112,12 +116,13 @@ type AnyTouches = Readonly<Record<string, Touch | 'nothing' | object>>;
 function compare(before: object, after: object, touches: AnyTouches, touched: Set<Touch>): void {
   const [was, is] = [before as Record<string, unknown>, after as Record<string, unknown>];
   for (const part of new Set([...Object.keys(was), ...Object.keys(is)])) {
-    if (was[part] === is[part]) continue;
+    const [old, now] = [own(was, part), own(is, part)];
+    if (old === now) continue;
     // What the format does not know is kept, and nothing asks for it.
-    const touch = Object.hasOwn(touches, part) ? touches[part] : 'nothing';
-    if (typeof touch === 'object') compareLists(was[part], is[part], touch as AnyTouches, touched);
+    const touch = own(touches, part) ?? 'nothing';
+    if (typeof touch === 'object') compareLists(old, now, touch as AnyTouches, touched);
     // What comes from a window is a copy, with parts that say the same.
-    else if (touch !== 'nothing' && !touched.has(touch) && !sameJson(was[part], is[part])) touched.add(touch);
+    else if (touch !== 'nothing' && !touched.has(touch) && !sameJson(old, now)) touched.add(touch);
     if (touched.has('all')) return;
   }
 }

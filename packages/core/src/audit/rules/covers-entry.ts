@@ -30,7 +30,7 @@ export const coversEntry = defineRule<'covers'>({
     };
     const question: EventQuestion = {
       name: 'covers-entry',
-      onPlan: true,
+      besides: 'plan',
       concerns: ({ cause }) => cause.type === 'area-enter',
       test: (_node, i) => coveredBy(i) !== undefined,
     };

@@ -11,6 +11,7 @@ export const nameStyle = defineRule<'style'>({
     severity: 'info',
     group: 'correctness',
     ignoresBindings: true,
+    besides: 'policy',
     what: 'A name does not follow the policy’s pattern for its kind.',
     why: 'Names that say what happened make a list of bindings readable.',
     cure: 'Rename it.',

@@ -21,7 +21,7 @@ export const noActivation = defineRule<'area' | 'filter'>({
     const { x } = ctx;
     const question: EventQuestion = {
       name: 'no-activation',
-      onPlan: true,
+      besides: 'plan',
       concerns: ({ cause }) => cause.type === 'area-enter' || cause.type === 'area-leave',
       test: (_node, i) => (x.placementOf(i)?.area ?? x.assetOf(i).decl.area) === undefined,
     };
