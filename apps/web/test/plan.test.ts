@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { clustered } from '../src/parts/plan/clusters.js';
 import type { Thing } from '../src/parts/plan/thing.js';
+import { clearOfEachOther } from '../src/views/rehearse/walk/clear-of-each-other.js';
 import { crowded, type Rect } from '../src/parts/plan/viewport.js';
 import { Random, seeds } from '../../../packages/core/test/random.js';
 
@@ -72,5 +73,29 @@ describe('what a plan is opened with', () => {
   });
   it('a single thing is no part', () => {
     expect(crowded(hall(400, 300), [{ at: [1, 1] }])).toBeNull();
+  });
+});
+
+describe('values beside things', () => {
+  it('touch no others, stay in their column, and move only where they must', () => {
+    for (let seed = 0; seed < seeds(60); seed++) {
+      const r = new Random(seed);
+      const boxes = Array.from({ length: 1 + r.int(30) }, (_, i) => ({
+        key: i,
+        x: r.int(300),
+        y: r.int(300),
+        width: 10 + r.int(90),
+        height: 13 * (1 + r.int(4)),
+      }));
+      const placed = clearOfEachOther(boxes);
+      const meet = (a: Rect, b: Rect): boolean =>
+        a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height;
+      const hits = placed.flatMap((a, i) => placed.slice(i + 1).filter((b) => meet(a, b)));
+      expect({ seed, hits }).toEqual({ seed, hits: [] });
+      const moved = placed.filter((p) => p.y !== boxes[p.key].y);
+      for (const p of placed) expect(p.x).toBe(boxes[p.key].x);
+      // Whoever is moved lies right under another one.
+      for (const p of moved) expect(placed.some((o) => o.y + o.height === p.y)).toBe(true);
+    }
   });
 });

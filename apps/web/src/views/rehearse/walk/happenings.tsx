@@ -3,6 +3,7 @@ import type { ReactNode } from 'react';
 import type { PlanSeen } from '../../../parts/plan/plan-drawing.js';
 import { toScreen } from '../../../parts/plan/viewport.js';
 import { valueText } from '../states-panel.js';
+import { clearOfEachOther } from './clear-of-each-other.js';
 import { placeOnPlan } from './place-on-plan.js';
 
 /** Microseconds of the game's time for which something stays lit, and in which a delivery runs along its line. */
@@ -201,19 +202,24 @@ function Values({
     const inner = /\/([^/]+)$/.exec(address);
     of.said.push(`${inner ? `${inner[1]}: ` : ''}${String(what.property)} ${valueText(now as never)}`);
   }
-  return [...lines].slice(-MOST_VALUES).map(([key, { x, y, said }]) => {
+  const groups = [...lines].slice(-MOST_VALUES).map(([key, { x, y, said }]) => {
     const shown =
       said.length > MOST_LINES
         ? [...said.slice(0, MOST_LINES - 1), `and ${said.length - MOST_LINES + 1} more`]
         : said;
-    return (
-      <text key={key} className="valueline" x={x + 16} y={y + 16}>
-        {shown.map((line, i) => (
-          <tspan key={line} x={x + 16} dy={i === 0 ? 0 : 13}>
-            {line}
-          </tspan>
-        ))}
-      </text>
-    );
+    const width = Math.max(...shown.map((line) => line.length)) * CHAR;
+    return { key, shown, x: x + 16, y: y + 16, width, height: shown.length * LINE };
   });
+  return clearOfEachOther(groups).map(({ key, shown, x, y }) => (
+    <text key={key} className="valueline" x={x} y={y}>
+      {shown.map((line, i) => (
+        <tspan key={line} x={x} dy={i === 0 ? 0 : LINE}>
+          {line}
+        </tspan>
+      ))}
+    </text>
+  ));
 }
+/** Pixels of a line of values, and of a letter in it. */
+const LINE = 13;
+const CHAR = 6.6;
