@@ -119,7 +119,7 @@ test('the policy shows what comes and goes before it is saved', async ({ page, d
 
 test('pictures open what they count', async ({ page, demo }) => {
   await openAudit(page, demo, '?tab=figures');
-  await page.getByRole('button', { name: /^\d+ events of 7, over the limit/ }).click();
+  await page.getByRole('button', { name: /^7: \d+ events, over the limit/ }).click();
   const opened = page.getByRole('status').filter({ hasText: 'longest chain of 7 hops' });
   await opened.getByRole('link', { name: 'pylon-ridge:mast-1.onGust' }).click();
   await expect(page).toHaveURL(/ripple\?at=pylon-ridge/);

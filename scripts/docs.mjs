@@ -4,7 +4,7 @@ import { ROOT } from './lib/root.mjs';
 import { build } from './lib/build.mjs';
 import { runScript, say } from './lib/say.mjs';
 
-/** Writes docs/rules from the rules' own metadata. */
+/** Writes what is made of the code: docs/rules from the rules' own metadata, docs/problems.md from the types of problem, docs/command-line.md from the commands. */
 await runScript(async () => {
   await build();
   const { rulesPages } = await import(join(ROOT, 'packages/core/dist/index.js'));
@@ -12,5 +12,9 @@ await runScript(async () => {
   rmSync(folder, { recursive: true, force: true });
   mkdirSync(folder, { recursive: true });
   for (const [name, text] of rulesPages()) writeFileSync(join(folder, name), text);
-  say('docs/rules is written.');
+  const { problemsPage } = await import(join(ROOT, 'apps/server/dist/http/problems-page.js'));
+  writeFileSync(join(ROOT, 'docs/problems.md'), problemsPage());
+  const { commandLinePage } = await import(join(ROOT, 'apps/cli/dist/command-line-page.js'));
+  writeFileSync(join(ROOT, 'docs/command-line.md'), commandLinePage());
+  say('docs/rules, docs/problems.md and docs/command-line.md are written.');
 });

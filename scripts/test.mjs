@@ -11,11 +11,15 @@ import { runScript, say, since } from './lib/say.mjs';
 /** Unit tests and browser tests take minutes; whatever hangs is ended, so that there is always a result. */
 const LIMIT = 25 * 60_000;
 
+const SOURCES = ['packages/runtime', 'packages/core', 'apps/server', 'apps/cli', 'apps/web'];
+
 const PARTS = {
   lint: (env) =>
     commands(env, [
       ['eslint', '.', '--max-warnings', '0', '--concurrency', 'auto'],
       ['prettier', '--check', '--log-level', 'warn', '.'],
+      // Layers, and circles.
+      ['depcruise', '--config', '.dependency-cruiser.mjs', ...SOURCES.map((folder) => `${folder}/src`)],
     ]),
   types: async (env) => {
     // The others read what this one writes; the build has done it.

@@ -1,4 +1,4 @@
-import { basename } from 'node:path';
+import { basename, isAbsolute, relative, resolve, sep } from 'node:path';
 import {
   againstBaseline,
   audit,
@@ -9,6 +9,7 @@ import {
   BrokenBaseline,
   indexProject,
   isIsoDate,
+  locate,
   readBaseline,
   stopsGate,
   type AuditResult,
@@ -16,15 +17,24 @@ import {
   type Project,
 } from '@oquel/core';
 import { Command, InvalidArgumentError, Option } from 'commander';
-import { readProjectFrom, readText } from './input.js';
+import { readProjectFrom, readText, textsOf } from './input.js';
 import { noteReading } from './notes.js';
 import { UsageError } from './paths.js';
+import { writeFile } from './project-folder.js';
 import type { Streams } from './streams.js';
 import { orExplain } from './too-large.js';
+import { VERSION } from './version.js';
 
 type Gate = 'error' | 'warning' | 'none';
+const FORMATS = ['text', 'json', 'sarif', 'junit', 'csv'] as const;
+type Format = (typeof FORMATS)[number];
+interface Report {
+  format: Format;
+  file: string;
+}
 interface AuditFlags {
-  format: 'text' | 'json' | 'sarif' | 'junit' | 'csv';
+  format: Format;
+  report: Report[];
   gate?: Gate;
   baseline?: string;
   today: string;
@@ -35,10 +45,12 @@ export function auditCommand(streams: Streams, exit: (code: number) => void): Co
   return new Command('audit')
     .description('audit a project; ends with 1 when the gate stops it, 2 when it cannot be read')
     .argument('<file>', 'the project document or folder')
-    .addOption(
-      new Option('--format <format>', 'how to print')
-        .choices(['text', 'json', 'sarif', 'junit', 'csv'])
-        .default('text'),
+    .addOption(new Option('--format <format>', 'how to print').choices(FORMATS).default('text'))
+    .option(
+      '--report <format=file>',
+      'write it into a file too, such as sarif=out.sarif; may be given several times',
+      report,
+      [],
     )
     .addOption(
       new Option('--gate <level>', "what stops a build; default by the project's policy").choices([
@@ -57,7 +69,9 @@ export function auditCommand(streams: Streams, exit: (code: number) => void): Co
       const gate = flags.gate ?? project.policy?.gate ?? 'error';
       const judged =
         flags.baseline === undefined ? { result: whole } : withBaseline(whole, flags.baseline, gate);
-      streams.out(printed(project, judged, flags.format, gate, file));
+      const as = (format: Format): string => printed(project, judged, format, gate, file);
+      for (const { format, file: to } of flags.report) writeFile(to, as(format));
+      streams.out(as(flags.format));
       exit(judged.result.gate === 'stop' ? 1 : 0);
     });
 }
@@ -89,7 +103,9 @@ function printed(
     case 'json':
       return `${JSON.stringify(result, null, 2)}\n`;
     case 'sarif': {
-      const options = { artifact: encodeURI(basename(file)), index: indexProject(project), since };
+      const index = indexProject(project);
+      const places = locate(index, [...result.findings, ...(since?.gone ?? [])], textsOf(file));
+      const options = { artifact: uriOf(file), index, since, places, version: VERSION };
       return `${JSON.stringify(auditSarif(result, options), null, 2)}\n`;
     }
     case 'csv':
@@ -102,6 +118,23 @@ function printed(
   }
 }
 
+/** Adds one report, `format=file`, to those given before. */
+function report(text: string, before: Report[]): Report[] {
+  const at = text.indexOf('=');
+  const format = FORMATS.find((f) => f === text.slice(0, at));
+  if (at < 0 || !format || at === text.length - 1)
+    throw new InvalidArgumentError(`expected ${FORMATS.join(', ')}, then = and a file`);
+  return [...before, { format, file: text.slice(at + 1) }];
+}
+/** Relative to where the command runs, as a repository's pages look for it; by its name alone from elsewhere. */
+function uriOf(file: string): string {
+  const path = relative(process.cwd(), file);
+  return encodeURI(
+    path === '' || path.startsWith('..') || isAbsolute(path)
+      ? basename(resolve(file))
+      : path.split(sep).join('/'),
+  );
+}
 function utcToday(): string {
   return new Date().toISOString().slice(0, 10);
 }

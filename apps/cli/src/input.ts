@@ -5,6 +5,7 @@ import {
   problemText,
   PROJECT_FILE,
   readProjectText,
+  type ProjectTexts,
   type ReadResult,
 } from '@oquel/core';
 import { isFolder, requireFile, requirePath, UsageError } from './paths.js';
@@ -27,6 +28,14 @@ export function readProjectFrom(path: string): ReadResult {
     const lines = error.problems.map((p) => `  ${problemText(p)}`);
     throw new UsageError(`${path} is not a valid project:\n${lines.join('\n')}`);
   }
+}
+
+/** The texts of a project that has been read, to find places in them. @throws UsageError */
+export function textsOf(path: string): ProjectTexts {
+  if (!isFolder(path)) return { document: readText(path) };
+  const file = (name: string): string | null => readFromFolder(path, name, readText);
+  const { assets } = JSON.parse(file(PROJECT_FILE)!) as { assets: string[] };
+  return { assets, file };
 }
 
 /** The text of an ordinary file. @throws UsageError */

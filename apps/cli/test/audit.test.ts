@@ -55,6 +55,18 @@ describe('oquel audit', () => {
       () => ['audit', DEMO, '--format', 'xml'],
       /Allowed choices are text, json, sarif, junit, csv/,
     ],
+    [
+      'a report of an unknown format',
+      () => ['audit', DEMO, '--report', 'xml=a.xml'],
+      /expected text, json, sarif/,
+    ],
+    ['a report without a file', () => ['audit', DEMO, '--report', 'sarif='], /then = and a file/],
+    ['a report without a format', () => ['audit', DEMO, '--report', 'out.sarif'], /then = and a file/],
+    [
+      'a report where a file is a folder',
+      () => ['audit', DEMO, '--report', `json=${folder}`],
+      /cannot be written/,
+    ],
     ['a day that is none', () => ['audit', DEMO, '--today', '2026-02-30'], /expected a day such as/],
     [
       'a baseline that is none',
@@ -169,5 +181,56 @@ describe('oquel convert, graph and schema', () => {
     expect(JSON.parse((await oquel('schema', '--declarations')).out)).toMatchObject({
       title: 'Oquel declarations',
     });
+  });
+});
+
+describe('several reports from one run', () => {
+  it('hold what each format prints, and leave the exit code as it is', async () => {
+    const formats = ['json', 'sarif', 'junit', 'csv', 'text'];
+    const to = (format: string): string => join(folder, 'reports', `audit.${format}`);
+    const args = formats.flatMap((format) => ['--report', `${format}=${to(format)}`]);
+    const one = await oquel('audit', DEMO, '--today', '2026-11-24', ...args);
+    expect(one.code).toBe(1);
+    for (const format of formats) {
+      const { out } = await oquel('audit', DEMO, '--today', '2026-11-24', '--format', format);
+      expect(readFileSync(to(format), 'utf8')).toBe(out);
+    }
+    expect(one.out).toBe(readFileSync(to('text'), 'utf8'));
+  });
+  it('of which the last one to a file stays', async () => {
+    const file = join(folder, 'twice.out');
+    await oquel('audit', DEMO, '--report', `csv=${file}`, '--report', `json=${file}`);
+    expect(JSON.parse(readFileSync(file, 'utf8'))).toMatchObject({ format: 'oquel.audit/1' });
+  });
+});
+
+describe('a SARIF report', () => {
+  interface Result {
+    locations: { physicalLocation: Place }[];
+    properties: { subject: { binding?: string; param?: string } };
+  }
+  interface Place {
+    artifactLocation: { uri: string };
+    region: { startLine: number; endLine: number };
+  }
+  it.each([
+    ['of a folder', () => 'veyra'],
+    ['of a document', () => 'veyra.json'],
+  ])('%s names the line of each binding that it speaks of', async (_name, target) => {
+    const path = join(folder, target());
+    await oquel('convert', DEMO, path);
+    const { out } = await oquel('audit', path, '--format', 'sarif');
+    const { results } = (JSON.parse(out) as { runs: { results: Result[] }[] }).runs[0];
+    // Of an argument it is the line of the argument.
+    const ofBindings = results.filter(
+      ({ properties: { subject } }) => subject.binding !== undefined && subject.param === undefined,
+    );
+    expect(ofBindings.length).toBeGreaterThan(10);
+    for (const { locations, properties } of ofBindings) {
+      const { artifactLocation, region } = locations[0].physicalLocation;
+      const lines = readFileSync(join(folder, decodeURI(artifactLocation.uri)), 'utf8').split('\n');
+      const text = lines.slice(region.startLine - 1, region.endLine).join('\n');
+      expect(text).toContain(`"${properties.subject.binding}"`);
+    }
   });
 });

@@ -3,6 +3,7 @@ import { randomBytes } from 'node:crypto';
 import { createServer } from 'node:net';
 import { fileURLToPath } from 'node:url';
 import pg from 'pg';
+import { PROBLEM_TYPES } from '../src/http/problem-types.js';
 
 const MAIN = fileURLToPath(new URL('../dist/main.js', import.meta.url));
 export const DEMO = fileURLToPath(new URL('../../../demo/storm-over-veyra.json', import.meta.url));
@@ -37,6 +38,16 @@ export interface Answer {
   body: any;
   text: string;
   headers: Headers;
+}
+
+/** Every problem that any test meets must stand on the page about them, with its status. */
+function isDocumented({ type, status }: { type: string; status: number }): void {
+  const kind = (PROBLEM_TYPES as Record<string, { status: number | readonly number[] } | undefined>)[
+    type.replace('urn:oquel:problem:', '')
+  ];
+  if (!kind || ![kind.status].flat().includes(status)) {
+    throw new Error(`the problem ${type} with status ${status} is not documented`);
+  }
 }
 
 /** Servers that a test has not stopped, be it that it failed: they would keep the tests from ending. */
@@ -107,6 +118,7 @@ export class TestServer {
       // Not every answer is JSON.
     }
     const type = (response.headers.get('content-type') ?? '').split(';')[0];
+    if (type === 'application/problem+json') isDocumented(parsed as { type: string; status: number });
     return { status: response.status, type, body: parsed, text, headers: response.headers };
   }
   get(path: string): Promise<Answer> {

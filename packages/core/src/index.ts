@@ -27,6 +27,7 @@ export { LiveAudit } from './audit/live-audit.js';
 export * from './audit/finding.js';
 export { ALL_RULES, RULES } from './audit/rules/registry.js';
 export { rulesPages } from './export/rules-page.js';
+export { ruleNames, ruleText } from './export/rule-text.js';
 export type { RuleMeta } from './audit/rule.js';
 export { DEFAULT_POLICY, thresholds, type Thresholds } from './audit/policy.js';
 export {
@@ -87,6 +88,8 @@ export { guessArg, guessMatch, parseArg, suggestArgs, type ParsedArg } from './w
 export { PROJECT_FILE, fromFolder, toFolder } from './project/folder.js';
 export { againstBaseline, BrokenBaseline, readBaseline } from './audit/baseline.js';
 export { auditSarif, type SarifOptions } from './export/sarif.js';
+export { locate, type Located, type Places, type ProjectTexts } from './export/located.js';
+export { placesIn, type Region } from './project/json-places.js';
 export { auditJunit, stopsGate } from './export/junit.js';
 export { auditCsv, graphCsv } from './export/csv.js';
 export { graphMl } from './export/graphml.js';

@@ -18,6 +18,7 @@ import {
   graphCsv,
   graphMl,
   indexProject,
+  locate,
   readBaseline,
   readProject,
   stopsGate,
@@ -58,10 +59,40 @@ describe('SARIF', () => {
       const result = audit(project, { today: TODAY });
       const old = { ...result, findings: result.findings.slice(2) };
       const { since } = againstBaseline(result, old, 'error');
-      for (const options of [{ artifact: 'veyra.json' }, { artifact: 'veyra.json', since }]) {
+      const index = indexProject(project);
+      const places = locate(index, result.findings, { document: JSON.stringify(project, null, 2) });
+      const artifact = 'veyra.json';
+      for (const options of [
+        { artifact },
+        { artifact, since },
+        { artifact, index, places, version: '0.1.0' },
+      ]) {
         expect(validate(auditSarif(result, options)) ? [] : validate.errors).toEqual([]);
       }
     }
+  });
+
+  it('shows a chain as a flow, and by which waiver a finding is accepted', () => {
+    const project = waivedDemo();
+    const { findings } = audit(project, { today: TODAY });
+    const index = indexProject(project);
+    const places = locate(index, findings, { document: JSON.stringify(project, null, 2) });
+    const sarif = auditSarif(audit(project, { today: TODAY }), { artifact: 'v.json', index, places }) as {
+      runs: { results: Record<string, unknown>[] }[];
+    };
+    const [{ results }] = sarif.runs;
+    const chain = findings.findIndex((f) => f.evidence.kind === 'path');
+    const { steps } = findings[chain].evidence as { steps: unknown[] };
+    const [{ threadFlows }] = results[chain].codeFlows as { threadFlows: { locations: unknown[] }[] }[];
+    expect(threadFlows[0].locations).toHaveLength(steps.length);
+    expect(threadFlows[0].locations[1]).toMatchObject({
+      location: { physicalLocation: { artifactLocation: { uri: 'v.json' }, region: {} } },
+    });
+    const waived = findings.findIndex((f) => f.waived);
+    const { reason, by } = project.waivers!.find((w) => w.fingerprint === findings[waived].fingerprint)!;
+    expect(results[waived].suppressions).toMatchObject([
+      { status: 'accepted', justification: expect.stringContaining(`${reason} (${by}`) },
+    ]);
   });
 
   it('says where the game declares what a finding speaks of', () => {

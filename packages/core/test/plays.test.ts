@@ -74,7 +74,9 @@ describe('a play that was written by a runtime', () => {
 /** What is wrong with a runtime, or with the code around it. */
 type Fault = 'dropped' | 'doubled' | 'reversed' | 'other code';
 interface Inner {
-  deliver: (bound: { decl: { id: string }; owner: { address: string } }, ...rest: unknown[]) => void;
+  serving: {
+    deliver: (bound: { decl: { id: string }; owner: { address: string } }, ...rest: unknown[]) => void;
+  };
   selector: { receivers: (bound: unknown, reader: unknown) => readonly unknown[] | null };
   bound: { on: (instance: { address: string }, event: number) => readonly unknown[] };
 }
@@ -98,12 +100,13 @@ function playBadly(
   };
   const isIt = (bound: { decl: { id: string } }): boolean =>
     bound.decl === (decl as unknown) && (bound as { owner?: { at: number } }).owner?.at === owner;
-  const deliver = inner.deliver.bind(world);
+  const { serving } = inner;
+  const deliver = serving.deliver.bind(serving);
   // What selects nothing does nothing, however often.
   const reaches = (bound: { owner: unknown }): boolean =>
     inner.selector.receivers(bound, bound.owner)?.length !== 0;
   if (fault === 'dropped' || fault === 'doubled') {
-    inner.deliver = (bound, ...rest) => {
+    serving.deliver = (bound, ...rest) => {
       if (!isIt(bound)) return deliver(bound, ...rest);
       if (reaches(bound)) wrong.add(`${bound.owner.address} ${bound.decl.id}`);
       if (fault === 'dropped') return;

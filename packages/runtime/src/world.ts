@@ -2,61 +2,24 @@ import { judge, type Burst } from './burst.js';
 import { performEffects } from './effects.js';
 import { EventOf, type RaiseOptions } from './event-of.js';
 import { FORMAT, type Value, type Values, type WiringProject, type WiringScene } from './format.js';
-import { placedIn, under, type Bound, type Hold, type Instance } from './instance.js';
+import { LIMITS, type Game, type Limits, type Wired } from './game.js';
+import { placedIn, type Instance } from './instance.js';
 import { Lifecycle } from './lifecycle.js';
-import { inOrder, instanceAt, placeIn } from './naming.js';
-import { maySend, receivers as audienceOf } from './peers.js';
-import {
-  actionOf,
-  raiseOf,
-  through,
-  type Audience,
-  type Delivery,
-  type Publication,
-  type Queued,
-  type Raise,
-  type Timer,
-} from './queued.js';
-import type { LossReason, RecordBody, RefusalReason, StopReason, Through, WorldRecord } from './records.js';
+import { LoadedScenes } from './loaded-scenes.js';
+import { inOrder } from './naming.js';
+import { receivers as audienceOf } from './peers.js';
+import { actionOf, raiseOf, through, type Delivery, type Queued, type Raise, type Timer } from './queued.js';
+import { loss, refusal, whereTo } from './reasons.js';
+import type { LossReason, RecordBody, RefusalReason, WorldRecord } from './records.js';
+import { Restarts } from './restarts.js';
 import { assetTables, eventNumber, Scene, type AssetTable } from './scene.js';
-import { readKey, Selector } from './selection.js';
+import { Selector } from './selection.js';
+import { Serving } from './serving.js';
 import { TimeQueue } from './time-queue.js';
-import { evaluate, holds, NONE, own } from './value.js';
+import { NONE } from './value.js';
 import { RunawayWatch } from './watch.js';
 import { Wiring } from './wiring.js';
 
-/** What a game gives to its world. All of it may be left out. */
-export interface Game {
-  /** An action is performed; its effects come after it. */
-  perform?: (instance: Instance, action: string, args: Values) => void;
-  /** Each thing that happens, in order. Without it no record is made. */
-  record?: (record: WorldRecord) => void;
-  /** Whether the effects of an asset's actions are left to the game. */
-  ownEffects?: (asset: string) => boolean;
-  limits?: Partial<Limits>;
-  /**
-   * What is to come is handed out, with when it is due, instead of being done: for whoever follows a game that has done it
-   * elsewhere, and does it here by {@link World.do} when it has happened there. Timers do not tick then.
-   */
-  later?: (item: Queued, due: number) => void;
-}
-/** What would be a runaway. What is due at the instant of one is dropped, and the world goes on. */
-export interface Limits {
-  /** Performances of one action of one instance at one instant. */
-  atOnce: number;
-  /** Deliveries, ticks of timers, spawned instances and records in all. */
-  deliveries: number;
-  ticks: number;
-  copies: number;
-  records: number;
-}
-const LIMITS: Limits = {
-  atOnce: 1000,
-  deliveries: Infinity,
-  ticks: Infinity,
-  copies: Infinity,
-  records: Infinity,
-};
 /** A longer list of what is due is let go of when it is done. */
 const MOST_KEPT = 1000;
 /** What stands in the list of what is due in place of what has been done, so that that can be freed. */
@@ -64,17 +27,6 @@ const DONE: Burst = { kind: 'burst', changes: 0, sure: [], isFree: false };
 
 const NO_OPTIONS: RaiseOptions = {};
 
-/** One binding as it stands. */
-export interface Wired extends Through {
-  /** The action, or `#` and the channel. */
-  to: string;
-  /** Addresses, in running order. */
-  receivers: string[];
-  /** Microseconds. */
-  delay: number;
-  /** Raises that its limit still allows. */
-  left: number;
-}
 /** Makes a world that runs compiled wiring. @throws Error if the file is of another format */
 export function createWorld(wiring: WiringProject, game: Game = {}): World {
   const { format }: { format: string } = wiring;
@@ -101,21 +53,22 @@ export class World {
   /** How many of them there are: the list is kept, so that a frame in which little happens allocates little. */
   private dueNow = 0;
   private isBusy = false;
-  private scenes: Scene[] = [];
+  private readonly loaded = new LoadedScenes();
   readonly tables: readonly AssetTable[];
   readonly assetAt: ReadonlyMap<string, number>;
-  private readonly channels: ReadonlySet<string>;
+  readonly channels: ReadonlySet<string>;
   private readonly enums: ReadonlyMap<string, readonly string[]>;
   private readonly limits: Limits;
   private readonly watch: RunawayWatch;
   private readonly selector: Selector;
   private readonly bound: Wiring;
+  private readonly serving: Serving;
   readonly life: Lifecycle;
-  private readonly waiting = new Map<Instance, Map<string, { raise: Raise; due: number }>>();
+  private readonly restarts = new Restarts();
   private readonly peers: readonly string[];
   /** Whether nobody needs each delivery on its own: to write it, to bound the whole run, or to do it elsewhere. */
   private readonly inBursts: boolean;
-  private paused = false;
+  paused = false;
   private ticks = 0;
 
   constructor(
@@ -133,11 +86,12 @@ export class World {
     const isBounded = Math.min(deliveries, copies, records) < Infinity;
     this.inBursts = !game.record && !game.later && !isBounded && wiring.peers.length === 0;
     this.selector = new Selector(
-      () => this.scenes,
+      () => this.loaded.scenes,
       this.assetAt,
-      (address) => this.placeOf(address),
+      (address) => this.loaded.placeOf(address),
     );
-    this.bound = new Wiring(() => this.scenes, this.selector);
+    this.bound = new Wiring(() => this.loaded.scenes, this.selector);
+    this.serving = new Serving(this, this.selector, this.bound);
     this.life = new Lifecycle(this, this.bound);
   }
 
@@ -147,14 +101,14 @@ export class World {
   load(...files: readonly (WiringScene | Scene)[]): void {
     const scenes = files.map((f) => (f instanceof Scene ? f : this.prepare(f)));
     for (const scene of scenes) {
-      if (this.sceneCalled(scene.file.scene)) throw new Error(`${scene.file.scene} is loaded already`);
+      if (this.isLoaded(scene.file.scene)) throw new Error(`${scene.file.scene} is loaded already`);
       scene.loaded = true;
       scene.since = this.life.clock;
     }
-    this.scenes = [...this.scenes, ...scenes].sort((a, b) => a.order - b.order);
+    this.loaded.add(scenes);
     this.forget();
     const starts: Raise[] = [];
-    for (const scene of this.scenes.filter((s) => scenes.includes(s))) {
+    for (const scene of this.loaded.scenes.filter((s) => scenes.includes(s))) {
       for (let i = 0; i < scene.count; i++) {
         if (scene.spawned[i] === 1) continue;
         const { starts: hasStarts, timers } = scene.tableOf(i);
@@ -174,14 +128,9 @@ export class World {
   }
   /** Unloads a scene: nothing of it acts or is heard any more. */
   unload(name: string): void {
-    const scene = this.sceneCalled(name);
-    if (!scene) return;
-    scene.loaded = false;
-    this.scenes = this.scenes.filter((s) => s !== scene);
-    this.forget();
+    if (this.loaded.remove(name)) this.forget();
   }
   private forget(): void {
-    this.known.clear();
     this.bound.forget();
     this.life.changes++;
   }
@@ -225,7 +174,7 @@ export class World {
     const known = this.channels.has(channel);
     const audience = this.wiring.peers.length > 0 ? [...this.wiring.peers.keys()] : null;
     const head = { kind: 'publication', cause: 0, step, bound: null, audience } as const;
-    this.takePublication({ ...head, channel, known, key, payload });
+    this.serving.publish({ ...head, channel, known, key, payload });
     return known;
   }
   /** Pauses the game, or lets it go on. Time goes on all the same. */
@@ -261,18 +210,10 @@ export class World {
   }
   /** What an address names; `~X` is the newest copy that lives, or else the newest, `~X#2` that one. Null for nothing. */
   instance(address: string): Instance | null {
-    const known = this.known.get(address);
-    if (known) return known;
-    const colon = address.indexOf(':');
-    const scene = this.sceneCalled(address.slice(0, Math.max(0, colon)));
-    const instance = scene ? instanceAt(scene, address.slice(colon + 1)) : null;
-    // Which copy an address names changes.
-    if (instance && !instance.copy) this.known.set(address, instance);
-    return instance;
+    return this.loaded.instance(address);
   }
-  private readonly known = new Map<string, Instance>();
-  private sceneCalled(name: string): Scene | undefined {
-    return this.scenes.find((s) => s.file.scene === name);
+  isLoaded(scene: string): boolean {
+    return this.loaded.called(scene) !== undefined;
   }
 
   /** What a raise of an event would bring now, for tools: each binding in running order, with whom it reaches. */
@@ -282,7 +223,7 @@ export class World {
     if (!instance || number === undefined) return [];
     return this.bound
       .on(instance, number)
-      .filter((bound) => bound.towards(instance) === 'holds' && this.publishes(bound, instance))
+      .filter((bound) => bound.towards(instance) === 'holds' && this.serving.publishes(bound, instance))
       .map((bound) => {
         const { to, delay = 0, limit } = bound.decl;
         const receivers = 'channel' in to ? [] : (this.selector.receivers(bound, instance) ?? []);
@@ -294,11 +235,6 @@ export class World {
           left: limit === undefined ? Infinity : limit - bound.served,
         };
       });
-  }
-
-  /** Whether the channel of a binding to a channel, and the key that it reads, are there. */
-  private publishes({ decl: { to } }: Bound, reader: Instance): boolean {
-    return !('channel' in to) || (this.channels.has(to.channel) && readKey(to.key, reader) !== 'missing');
   }
 
   /**
@@ -414,18 +350,18 @@ export class World {
   /** Does what is due. */
   do(item: Queued): void {
     if (item.kind === 'delivery') this.takeDelivery(item);
-    else if (item.kind === 'publication') this.takePublication(item);
+    else if (item.kind === 'publication') this.serving.publish(item);
     else {
       const { special, instance } = item;
       if (special?.dropped) return;
-      if (special?.restart !== undefined) this.waiting.get(instance)!.delete(special.restart);
+      if (special?.restart !== undefined) this.restarts.done(instance, special.restart);
       this.takeRaise(item);
     }
   }
   queueNow(...raises: Raise[]): void {
     for (const raise of raises) this.enqueue(raise, 0);
   }
-  private enqueue(item: Queued, delay: number): void {
+  enqueue(item: Queued, delay: number): void {
     const { later } = this.game;
     if (later) later(item, this.now + delay);
     else if (delay === 0) this.current[this.dueNow++] = item;
@@ -454,7 +390,7 @@ export class World {
     } else n = this.count(cause);
     const audience = of ? audienceOf(decl, peers, by, of) : null;
     if (special?.stood) {
-      for (const { bound, hold } of special.stood) this.serve(raise, bound, hold, n, audience);
+      for (const { bound, hold } of special.stood) this.serving.raise(raise, bound, hold, n, audience);
       return;
     }
     const burst = this.inBursts ? this.burstOf(instance, event) : null;
@@ -463,7 +399,7 @@ export class World {
       return;
     }
     for (const bound of this.bound.on(instance, event))
-      this.serve(raise, bound, bound.towards(instance), n, audience);
+      this.serving.raise(raise, bound, bound.towards(instance), n, audience);
   }
   /** Queues all that a raise brings, where that is sure; false, and nothing is done, where it must be judged. */
   queues(burst: Burst): boolean {
@@ -486,117 +422,12 @@ export class World {
     return (instance.bursts[event] = { kind: 'burst', changes, sure, isFree });
   }
   /** Why a raise would be refused now; `by`: the number of its peer. */
-  refusal(
-    { instance, event, special }: Raise,
-    by = special?.by ?? (this.wiring.peers.length > 0 ? instance.peersOf.authority : -1),
-  ): RefusalReason | null {
-    const decl = instance.table.decl.events[event];
-    if (!instance.scene.loaded) return 'unloaded';
-    if (instance.gone && !special?.stood) return 'gone';
-    if (instance.isAsleep) return 'asleep';
-    if (decl.limit !== undefined && instance.counts[event] >= decl.limit) return 'limit';
-    if (decl.activators && !this.admits(decl.activators, special?.activator)) return 'filtered';
-    if (this.wiring.peers.length > 0 && !maySend(decl, by, instance.peersOf)) return 'barred';
-    return this.paused && decl.raisedInPause !== true ? 'paused' : null;
+  refusal(raise: Raise, by = this.raiserOf(raise)): RefusalReason | null {
+    return refusal(this, raise, by);
   }
-  private admits(list: readonly string[], activator: string | undefined): boolean {
-    if (activator === undefined) return false;
-    const tags = this.wiring.assets[this.assetAt.get(activator) ?? -1]?.tags ?? [];
-    return list.some(
-      (entry) => entry === activator || (entry.startsWith('#') && tags.includes(entry.slice(1))),
-    );
+  private raiserOf({ instance, special }: Raise): number {
+    return special?.by ?? (this.wiring.peers.length > 0 ? instance.peersOf.authority : -1);
   }
-  private serve(
-    { instance, payload, special }: Raise,
-    bound: Bound,
-    hold: Hold,
-    n: number,
-    to: Audience,
-  ): void {
-    if (hold === 'not' || !this.lets(bound, hold, special?.startQueued ?? -1, n, instance, payload)) return;
-    this.deliver(bound, instance, null, payload, n, to);
-  }
-  /** Whether a binding lets a raise or publication through; if so its limit takes one. */
-  private lets(
-    bound: Bound,
-    hold: Hold,
-    startQueued: number,
-    cause: number,
-    reader: Instance,
-    carried: Values,
-  ): boolean {
-    const { limit, if: conditions } = bound.decl;
-    const asks = conditions?.every((c) =>
-      holds(c.is, 'payload' in c ? own(carried, c.payload) : reader.get(c.property)),
-    );
-    if (hold === 'released') this.stop(bound, 'released', cause);
-    else if (startQueued >= 0 && bound.since > startQueued) this.stop(bound, 'not-bound', cause);
-    else if (asks === false) this.stop(bound, 'condition', cause);
-    else if (limit !== undefined && bound.served >= limit) this.stop(bound, 'limit', cause);
-    else {
-      bound.served++;
-      return true;
-    }
-    return false;
-  }
-  private stop(bound: Bound, reason: StopReason, cause: number): void {
-    this.write({ kind: 'stopped', ...through(bound), reason }, cause);
-  }
-
-  /** Queues what a binding brings. `hearers`: its receivers where it heard a channel; all null where none resolves. */
-  private deliver(
-    bound: Bound,
-    reader: Instance,
-    hearers: { all: Instance[] | null } | null,
-    carried: Values,
-    cause: number,
-    audience: Audience,
-  ): void {
-    const { decl, action, receiver } = bound;
-    const { to, delay = 0 } = decl;
-    const args = bound.constant ?? evaluate(decl.args, carried, reader);
-    if (receiver && !hearers) {
-      this.enqueue({ kind: 'delivery', cause, bound, instance: receiver, action, args, audience }, delay);
-      return;
-    }
-    if ('channel' in to) {
-      const read = readKey(to.key, reader);
-      const known = this.publishes(bound, reader);
-      const key = read === 'missing' ? undefined : read.key;
-      const { channel } = to;
-      this.enqueue(
-        { kind: 'publication', cause, step: undefined, channel, known, key, payload: args, bound, audience },
-        delay,
-      );
-      return;
-    }
-    const all = hearers ? hearers.all : this.selector.receivers(bound, reader);
-    if (all === null) {
-      const instance = 'at' in to && action < 0 ? this.selector.soleAt(bound) : null;
-      this.enqueue({ kind: 'delivery', cause, bound, instance, action: -1, args, audience }, delay);
-      return;
-    }
-    if (all.length === 0) this.stop(bound, 'empty', cause);
-    for (const instance of all)
-      this.enqueue({ kind: 'delivery', cause, bound, instance, action, args, audience }, delay);
-  }
-  private takePublication({ channel, known, key, payload, bound, cause, step, audience }: Publication): void {
-    const by: Partial<Through> = bound ? through(bound) : {};
-    if (!known) {
-      this.write({ kind: 'lost', channel, ...by, reason: 'dangling' }, cause, step);
-      return;
-    }
-    const keyed = key === undefined ? {} : { key };
-    const n = this.write({ kind: 'publication', channel, ...keyed, payload, ...by }, cause, step);
-    for (const hearer of this.bound.hearersOf(channel)) {
-      const hold = hearer.towards(null);
-      if (hold === 'not') continue;
-      const hearers = this.selector.hearers(hearer, key);
-      if (hearers === 'deaf' || !this.lets(hearer, hold, -1, n, hearer.owner, payload)) continue;
-      this.deliver(hearer, hearer.owner, hearers, payload, n, audience);
-    }
-  }
-
   // --- Deliveries
 
   private takeBurst({ sure, changes }: Burst): void {
@@ -654,42 +485,12 @@ export class World {
       performEffects(this, instance!, decl, args, times, n);
   }
   /** Where a delivery was bound for; what did not resolve stands as it is written, joined to its owner's address. */
-  whereTo({ instance, bound }: Delivery): string {
-    if (instance) return instance.address;
-    const { decl, owner, row } = bound;
-    const { to } = decl;
-    if ('every' in to) return `every ${to.every}`;
-    if (!('at' in to)) return '';
-    const { receiver } = owner.scene.file.bindings;
-    if (receiver[row] >= 0) return owner.scene.addressOf(receiver[row]);
-    if (receiver[row] <= -2) return owner.scene.file.others[-2 - receiver[row]];
-    if (to.at.includes(':')) return to.at;
-    return to.at === '.' ? owner.address : under(owner.address, to.at);
+  whereTo(delivery: Delivery): string {
+    return whereTo(delivery);
   }
   /** Why a delivery would be lost now. */
-  loss({ instance, bound, action, audience }: Delivery): LossReason | null {
-    const { sceneNamed } = bound;
-    if (sceneNamed !== null && !this.sceneCalled(sceneNamed)) {
-      if (this.wiring.scenes.some((s) => s.scene === sceneNamed)) return 'unloaded';
-    }
-    if (!instance) return 'dangling';
-    const { decl } = instance.table;
-    if (!instance.scene.loaded) return 'unloaded';
-    if (instance.gone) return 'gone';
-    if (decl.actions[action]?.whileAsleep !== true && instance.isAsleep) return 'asleep';
-    if (this.paused && decl.runsInPause !== true) return 'paused';
-    if (audience) {
-      const is = decl.onAuthority ? audience.includes(instance.peersOf.authority) : audience.length > 0;
-      if (!is) return 'nobody';
-    }
-    return action < 0 ? 'dangling' : null;
-  }
-
-  private placeOf(address: string): { scene: Scene; at: number } | null {
-    const colon = address.indexOf(':');
-    const scene = this.sceneCalled(address.slice(0, Math.max(0, colon)));
-    const at = scene ? placeIn(scene, address.slice(colon + 1)) : -1;
-    return at < 0 ? null : { scene: scene!, at };
+  loss(delivery: Delivery): LossReason | null {
+    return loss(this, delivery);
   }
 
   // --- For effects
@@ -704,15 +505,9 @@ export class World {
     restart?: string,
   ): void {
     if (restart === undefined) return this.enqueue(raiseOf(instance, event, payload, cause), delay);
-    let waiting = this.waiting.get(instance);
-    if (!waiting) this.waiting.set(instance, (waiting = new Map<string, { raise: Raise; due: number }>()));
-    const before = waiting.get(restart);
-    if (before) {
-      before.raise.special!.dropped = true;
-      this.queue.drop(before.due);
-    }
     const raise = raiseOf(instance, event, payload, cause, { restart });
-    waiting.set(restart, { raise, due: this.now + delay });
+    const dropped = this.restarts.replace(raise, restart, this.now + delay);
+    if (dropped !== null) this.queue.drop(dropped);
     this.enqueue(raise, delay);
   }
   /** Whether a value is of a type. A key need not be in its table. */

@@ -1,4 +1,5 @@
 import type { Problem } from '@oquel/core';
+import type { ProblemType } from './problem-types.js';
 
 export interface ProblemBody {
   type: string;
@@ -14,7 +15,7 @@ export class ProblemError extends Error {
   override readonly name = 'ProblemError';
   constructor(
     readonly status: number,
-    readonly type: string,
+    readonly type: ProblemType,
     readonly title: string,
     readonly detail: string,
     readonly more: Readonly<Record<string, unknown>> = {},
@@ -28,7 +29,7 @@ export class ProblemError extends Error {
 }
 /** A problem that another thread has told. */
 export function problemFrom({ type, title, status, detail, ...more }: ProblemBody): ProblemError {
-  return new ProblemError(status, type.slice(URN.length), title, detail, more);
+  return new ProblemError(status, type.slice(URN.length) as ProblemType, title, detail, more);
 }
 
 export function noSuchProject(): ProblemError {

@@ -1,10 +1,11 @@
 import { sourceOf } from '../audit/source-of.js';
-import type { AuditResult, Finding } from '../audit/finding.js';
+import type { AuditResult, Finding, PathEvidence } from '../audit/finding.js';
 import type { FindingChange } from '../audit/compare.js';
 import { ALL_RULES } from '../audit/rules/registry.js';
 import type { ProjectIndex } from '../project/index-project.js';
 import type { Source } from '../project/types.js';
 import { canonicalJson } from '../project/canonical.js';
+import type { Located, Places } from './located.js';
 import { ruleName } from './rule-name.js';
 
 const LEVELS = { error: 'error', warning: 'warning', info: 'note' } as const;
@@ -16,6 +17,10 @@ export interface SarifOptions {
   index?: ProjectIndex;
   /** What changed since a baseline; absent: there is none. */
   since?: FindingChange;
+  /** Where what findings speak of is written. */
+  places?: Places;
+  /** The version of Oquel. */
+  version?: string;
 }
 
 /**
@@ -46,7 +51,14 @@ export function auditSarif(result: AuditResult, options: SarifOptions): object {
     version: '2.1.0',
     runs: [
       {
-        tool: { driver: { name: 'Oquel', rules } },
+        tool: {
+          driver: {
+            name: 'Oquel',
+            ...(options.version === undefined ? {} : { semanticVersion: options.version }),
+            rules,
+          },
+        },
+        automationDetails: { id: 'oquel/audit/' },
         columnKind: 'utf16CodeUnits',
         artifacts: [{ location: { uri: options.artifact } }],
         results,
@@ -56,11 +68,8 @@ export function auditSarif(result: AuditResult, options: SarifOptions): object {
   };
 }
 
-function sarifResult(
-  f: Finding,
-  indexOf: ReadonlyMap<string, number>,
-  { artifact, index }: SarifOptions,
-): object {
+function sarifResult(f: Finding, indexOf: ReadonlyMap<string, number>, options: SarifOptions): object {
+  const { index, places } = options;
   const source = index && sourceOf(index, f.subject);
   const logical = f.occurrences.map((at) => ({ fullyQualifiedName: at, kind: 'object' }));
   return {
@@ -71,15 +80,57 @@ function sarifResult(
     message: { text: f.message },
     locations: [
       {
-        physicalLocation: { artifactLocation: { uri: artifact, index: 0 } },
+        physicalLocation: physical(places?.of(f.subject) ?? null, options),
         logicalLocations: logical.length > 0 ? logical : [{ fullyQualifiedName: canonicalJson(f.subject) }],
       },
     ],
     ...(source ? { relatedLocations: [declaredAt(source)] } : {}),
+    ...(f.evidence.kind === 'path' ? { codeFlows: [codeFlow(f.evidence, options)] } : {}),
     partialFingerprints: { 'oquel/v1': f.fingerprint },
-    ...(f.waived ? { suppressions: [{ kind: 'external', status: 'accepted' }] } : {}),
+    ...(f.waived ? { suppressions: [suppression(f, index)] } : {}),
     properties: { subject: f.subject },
   };
+}
+
+/** A place in the document, or in a file of the folder; without one the whole of it. */
+function physical(at: Located | null, { artifact }: SarifOptions): object {
+  if (!at) return { artifactLocation: { uri: artifact, index: 0 } };
+  const { line, column, endLine, endColumn } = at.region;
+  return {
+    artifactLocation:
+      at.file === '' ? { uri: artifact, index: 0 } : { uri: `${artifact}/${encodeURI(at.file)}` },
+    region: { startLine: line, startColumn: column, endLine, endColumn },
+  };
+}
+
+/** A chain or cycle, step by step, each with the binding that leads to it. */
+function codeFlow({ steps }: PathEvidence, options: SarifOptions): object {
+  return {
+    threadFlows: [
+      {
+        locations: steps.map(({ node, via }) => {
+          const name = node.at === undefined ? `#${node.name}` : `${node.at}.${node.name}`;
+          const by = via?.binding ? ` by binding ${via.binding.binding} of ${via.binding.asset}` : '';
+          const place = via?.binding ? (options.places?.ofBinding(via.binding) ?? null) : null;
+          return {
+            location: {
+              ...(place ? { physicalLocation: physical(place, options) } : {}),
+              logicalLocations: [{ fullyQualifiedName: name, kind: 'member' }],
+              message: { text: `${node.type} ${name}${by}` },
+            },
+          };
+        }),
+      },
+    ],
+  };
+}
+
+/** By which waiver a finding is accepted. */
+function suppression(f: Finding, index: ProjectIndex | undefined): object {
+  const waiver = index?.project.waivers?.find((w) => w.fingerprint === f.fingerprint);
+  if (!waiver) return { kind: 'external', status: 'accepted' };
+  const until = waiver.until === undefined ? '' : `, until ${waiver.until}`;
+  return { kind: 'external', status: 'accepted', justification: `${waiver.reason} (${waiver.by}${until})` };
 }
 
 /** Where the game declares it, relative to its repository. */

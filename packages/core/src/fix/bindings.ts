@@ -4,7 +4,7 @@ import type { ArgScope } from '../project/arg-types.js';
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 import type { Arg, Binding, Field } from '../project/types.js';
 import { guessArg, parseArg, suggestArgs } from '../wireline/argument.js';
-import { nearest } from './nearest.js';
+import { nearest } from '../project/nearest.js';
 import {
   bindingOf,
   changeBinding,

@@ -4,7 +4,7 @@ import { literalFault } from '../project/arg-types.js';
 import { valuesOfType } from '../project/type-values.js';
 import type { Condition } from '../project/types.js';
 import { lineEnds } from '../wireline/check.js';
-import { nearest } from './nearest.js';
+import { nearest } from '../project/nearest.js';
 import { bindingOf, changeBinding, type Fixer } from './proposal.js';
 
 /** A condition that names nothing, or asks for a value that there is not: the nearest that is there, or without it. */

@@ -3,7 +3,7 @@ import type { ChangeSet } from '../edit/change.js';
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 import type { Binding } from '../project/types.js';
 import { fixByDeclaring } from './declaring.js';
-import { nearest } from './nearest.js';
+import { nearest } from '../project/nearest.js';
 import { bindingOf, changeBinding, removeBinding, type Fixer } from './proposal.js';
 
 /** Nearest receivers, actions, assets or channels, those that offer what is wanted first; what is named is made; or removal. */

@@ -4,7 +4,7 @@ import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 import { parsePath } from '../project/path.js';
 import type { Placement, Property, Value } from '../project/types.js';
 import { valuesOfType } from '../project/type-values.js';
-import { nearest } from './nearest.js';
+import { nearest } from '../project/nearest.js';
 import { changePlacement, placementOf, type Fixer } from './proposal.js';
 import { own } from '../util/own.js';
 

@@ -75,7 +75,7 @@ function survey(text: string): { tooDeep: number; properties: number } {
   return { tooDeep: -1, properties };
 }
 /** Offset of the quote that ends a string; the end of the text where none does. */
-function endOfString(text: string, start: number): number {
+export function endOfString(text: string, start: number): number {
   for (let from = start + 1; ;) {
     const quote = text.indexOf('"', from);
     if (quote < 0) return text.length;

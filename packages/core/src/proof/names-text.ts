@@ -1,4 +1,4 @@
-import { nearest } from '../fix/nearest.js';
+import { nearest } from '../project/nearest.js';
 
 /** Names that are told of those that might have been meant. */
 const MOST = 5;

@@ -57,8 +57,3 @@ export interface Delivery {
   args: Values;
   audience: Audience;
 }
-/** A raise that an effect with `restart` has queued, and when it is due. */
-export interface Waiting {
-  raise: Raise;
-  due: number;
-}

@@ -3,7 +3,7 @@ import type { Held as PeersOf } from '../expand/peers.js';
 import { overridesOf } from '../expand/values.js';
 import type { Value } from '../project/types.js';
 import type { RehearsalGround } from './ground.js';
-import { Copy, Live } from './live.js';
+import { Copy, Live, type Held } from './live.js';
 import { own } from '../util/own.js';
 
 /** All instances of one run: placed ones, each made when first asked for, and the copies that were spawned. */
@@ -138,6 +138,10 @@ export class Population {
     return live;
   }
 
+  /** Through which binding something comes. */
+  through(held: Held): { owner: string; binding: string } {
+    return { owner: this.address(held.owner), binding: held.plan.binding.id };
+  }
   /** `scene:holder/~Asset#2/inside` for what is in a copy. Kept once it is made. */
   address(live: Live): string {
     return (live.address ??= this.makeAddress(live));

@@ -4,7 +4,8 @@ import type { Expansion } from '../expand/expansion.js';
 import type { Rehearsal } from '../project/types.js';
 import { RehearsalGround } from './ground.js';
 import type { NotRun, TraceRecord, Verdict } from './records.js';
-import { prepare, REFUSED, SERVED } from './run.js';
+import { prepare } from './run.js';
+import { REFUSED, SERVED } from './serving.js';
 
 /** An expanded binding, by the address of its owner. */
 export interface BindingAt {

@@ -1,40 +1,27 @@
 import type { Expansion } from '../expand/expansion.js';
-import { maySend, receivers as audienceOf } from '../expand/peers.js';
-import { holds } from '../project/condition.js';
-import type { Condition, Rehearsal, Step, Value } from '../project/types.js';
+import { receivers as audienceOf } from '../expand/peers.js';
+import type { Rehearsal, Step, Value } from '../project/types.js';
 import { LIMITS } from '../limits.js';
-import { evaluate, NONE } from './args.js';
+import { NONE } from './args.js';
 import { performEffects, type EffectHost } from './effects.js';
-import { joined, microseconds, type RehearsalGround } from './ground.js';
-import type { Hold } from './held.js';
-import type { Audience, Delivery, Item, Publication, Raise, SpecialRaise, Waiting } from './items.js';
+import { microseconds, type RehearsalGround } from './ground.js';
+import type { Delivery, Item, Publication, Raise, SpecialRaise } from './items.js';
 import { Lifecycle, type LifeHost } from './lifecycle.js';
-import type { Held, Live } from './live.js';
+import type { Live } from './live.js';
 import { Population } from './population.js';
-import { MISSING, NO_KEY, Reach } from './reach.js';
-import type {
-  FoundValue,
-  NotRun,
-  RecordBody,
-  RefusalReason,
-  StopReason,
-  TraceRecord,
-  Values,
-  Verdict,
-} from './records.js';
+import { Reach } from './reach.js';
+import { loss, refusal, whereTo } from './reasons.js';
+import type { NotRun, RecordBody, TraceRecord, Values, Verdict } from './records.js';
+import { Restarts } from './restarts.js';
 import { RunawayWatch } from './runaway.js';
+import { Serving } from './serving.js';
 import { Steps, type StepHost } from './steps.js';
 import { TimeQueue } from './time-queue.js';
 import { Timers } from './timers.js';
 import { Wiring } from './wiring.js';
-import { own } from '../util/own.js';
 
 /** Takes each record as it is written. */
 export type Sink = (record: TraceRecord) => void;
-
-/** Marks of coverage. */
-export const SERVED = 1;
-export const REFUSED = 2;
 
 /** What is due later than this after the last step is cut off, in microseconds. */
 const AFTER_LAST_STEP = 60_000_000;
@@ -48,12 +35,12 @@ export class Run implements EffectHost, LifeHost, StepHost {
   private readonly wiring: Wiring;
   private readonly watch: RunawayWatch;
   private readonly queue = new TimeQueue<Item>();
-  /** What effects with `restart` have queued and nobody has taken yet, by instance and effect. */
-  private readonly waiting = new Map<Live, Map<string, Waiting>>();
+  private readonly restarts = new Restarts();
   private readonly timers: Timers;
-  private readonly reach: Reach;
+  readonly reach: Reach;
   private readonly life: Lifecycle;
   private readonly steps: Steps;
+  private readonly serving: Serving;
   /** What is due now, in the order in which it was queued. */
   private current: Item[] = [];
   private readonly lastStep: number;
@@ -61,7 +48,7 @@ export class Run implements EffectHost, LifeHost, StepHost {
   private seq = 0;
   private records = 0;
   private deliveries = 0;
-  private paused = false;
+  paused = false;
   private readonly tally = { held: 0, failed: 0, steps: 0, cut: 0, /** Lost or refused. */ troubles: 0 };
   private runaway = false;
   private ticks = 0;
@@ -73,7 +60,7 @@ export class Run implements EffectHost, LifeHost, StepHost {
     private readonly rehearsal: Rehearsal,
     private readonly scenes: readonly number[],
     /** For each expanded binding whether it has served a raise, or was refused by its conditions alone so far. */
-    private readonly served: Uint8Array,
+    served: Uint8Array,
     private readonly sink: Sink | null,
   ) {
     this.x = ground.x;
@@ -87,6 +74,7 @@ export class Run implements EffectHost, LifeHost, StepHost {
     const { population } = this;
     this.timers = new Timers(ground, population, this.lastStep);
     this.reach = new Reach(ground, population, takesPart);
+    this.serving = new Serving(this, population, this.reach, this.wiring, served);
     this.life = new Lifecycle(ground, population, this.wiring, this.reach, this);
     this.steps = new Steps(ground, population, takesPart, this);
   }
@@ -248,18 +236,12 @@ export class Run implements EffectHost, LifeHost, StepHost {
     restart?: string,
   ): void {
     if (restart === undefined) return this.enqueue(this.newRaise(live, event, payload, cause), delay);
-    let waiting = this.waiting.get(live);
-    if (!waiting) this.waiting.set(live, (waiting = new Map<string, Waiting>()));
-    const before = waiting.get(restart);
-    if (before) {
-      before.raise.special!.dropped = true;
-      this.queue.drop(before.due);
-    }
     const raise = this.newRaise(live, event, payload, cause, { restart });
-    waiting.set(restart, { raise, due: this.now + delay });
+    const dropped = this.restarts.replace(raise, restart, this.now + delay);
+    if (dropped !== null) this.queue.drop(dropped);
     this.enqueue(raise, delay);
   }
-  private enqueue(item: Item, delay: number): void {
+  enqueue(item: Item, delay: number): void {
     if (delay === 0) this.current.push(item);
     else this.queue.push(this.now + delay, item);
   }
@@ -268,17 +250,20 @@ export class Run implements EffectHost, LifeHost, StepHost {
     else if (item.kind === 'raise') {
       const { special } = item;
       if (special?.dropped) return;
-      if (special?.restart !== undefined) this.waiting.get(item.live)!.delete(special.restart);
+      if (special?.restart !== undefined) this.restarts.done(item.live, special.restart);
       this.takeRaise(item);
     } else this.takePublication(item);
   }
 
+  takePublication(publication: Publication): void {
+    this.serving.publish(publication);
+  }
   takeRaise(raise: Raise): void {
     const { live, event, cause, special } = raise;
     const decl = this.x.assetOf(live.base).events[event];
     const peers = this.ground.peers > 0 ? this.population.peersOf(live) : null;
     const by = special?.by ?? peers?.authority ?? -1;
-    const reason = this.refusal(raise, by);
+    const reason = refusal(this, raise, by);
     if (reason) {
       const at = this.population.address(live);
       this.write({ kind: 'refused', at, event: decl.name, reason }, cause, special?.step);
@@ -288,11 +273,11 @@ export class Run implements EffectHost, LifeHost, StepHost {
     const n = this.sink ? this.writeRaise(raise, peers ? by : -1) : this.count(cause);
     const audience = peers ? audienceOf(decl, this.ground.peers, by, peers) : null;
     if (special?.stood) {
-      for (const { held, hold } of special.stood) this.serve(raise, held, hold, n, audience);
+      for (const { held, hold } of special.stood) this.serving.raise(raise, held, hold, n, audience);
       return;
     }
     for (const held of this.wiring.on(live, event)) {
-      this.serve(raise, held, held.towards(live), n, audience);
+      this.serving.raise(raise, held, held.towards(live), n, audience);
     }
   }
   private writeRaise({ live, event, payload, cause, special }: Raise, by: number): number {
@@ -305,149 +290,6 @@ export class Run implements EffectHost, LifeHost, StepHost {
     };
     if (by >= 0) body.by = this.ground.holding.names[by];
     return this.write(body, cause, special?.step);
-  }
-  private serve(raise: Raise, held: Held, hold: Hold, n: number, audience: Audience): void {
-    const { live, payload, special } = raise;
-    if (hold === 'not' || !this.lets(held, hold, special?.startQueued ?? -1, n, live, payload)) return;
-    this.deliver(held, live, null, payload, n, audience);
-  }
-  private refusal(raise: Raise, by: number): RefusalReason | null {
-    const { live, event, special } = raise;
-    const decl = this.x.assetOf(live.base).events[event];
-    if (live.gone && !special?.stood) return 'gone';
-    if (this.population.isAsleep(live)) return 'asleep';
-    if (decl.limit !== undefined && live.counts[event] >= decl.limit) return 'limit';
-    if (
-      'activators' in decl.cause &&
-      decl.cause.activators &&
-      !this.admits(decl.cause.activators, special?.activator ?? null)
-    ) {
-      return 'filtered';
-    }
-    if (this.ground.peers > 0 && !maySend(decl, by, this.population.peersOf(live))) return 'barred';
-    return this.paused && decl.raisedInPause !== true ? 'paused' : null;
-  }
-  private admits(list: readonly string[], activator: string | null): boolean {
-    if (activator === null) return false;
-    const tags = this.x.index.assets[this.x.index.assetAt.get(activator) ?? -1]?.decl.tags ?? [];
-    return list.some(
-      (entry) => entry === activator || (entry.startsWith('#') && tags.includes(entry.slice(1))),
-    );
-  }
-
-  /** Whether a binding lets a raise or publication through; if so its limit takes one. */
-  private lets(
-    held: Held,
-    hold: Hold,
-    startQueued: number,
-    cause: number,
-    sender: Live,
-    carried: Values,
-  ): boolean {
-    const { limit, if: conditions } = held.plan.binding;
-    let found: FoundValue | null;
-    if (hold === 'released') this.stop(held, 'released', cause);
-    else if (startQueued >= 0 && held.since > startQueued) this.stop(held, 'not-bound', cause);
-    else if (conditions && (found = this.notSo(conditions, sender, carried))) {
-      if (this.served[held.plan.number] === 0) this.served[held.plan.number] = REFUSED;
-      this.stop(held, 'condition', cause, found);
-    } else if (limit !== undefined && held.served >= limit) this.stop(held, 'limit', cause);
-    else {
-      held.served++;
-      this.served[held.plan.number] = SERVED;
-      return true;
-    }
-    return false;
-  }
-  /** The first thing that is asked and is not so; null if all holds. */
-  private notSo(conditions: readonly Condition[], sender: Live, carried: Values): FoundValue | null {
-    for (const c of conditions) {
-      const isField = 'payload' in c;
-      const asked = isField ? c.payload : c.property;
-      const value = isField ? own(carried, asked) : this.population.current(sender, asked);
-      if (!holds(c.is, value)) return { asked, value: value ?? null };
-    }
-    return null;
-  }
-  private stop(held: Held, reason: StopReason, cause: number, found?: FoundValue): void {
-    this.write({ kind: 'stopped', ...this.through(held), reason, ...(found ? { found } : {}) }, cause);
-  }
-  private through(held: Held): { owner: string; binding: string } {
-    return { owner: this.population.address(held.owner), binding: held.plan.binding.id };
-  }
-
-  /**
-   * Queues what a binding brings: of an event (`sender`), or of a channel that it hears, whose receivers were found
-   * before (`hearers`; null where the target does not resolve).
-   */
-  private deliver(
-    held: Held,
-    sender: Live,
-    hearers: { lives: readonly Live[] | null } | null,
-    carried: Values,
-    cause: number,
-    audience: Audience,
-  ): void {
-    const { binding, target, delay } = held.plan;
-    const args = evaluate(binding.args, held.plan.argNames, carried, sender, this.population);
-    if (target.kind === 'channel') {
-      const read = 'channel' in binding.to ? this.reach.keyOf(binding.to.key, sender) : NO_KEY;
-      const seq = ++this.seq;
-      const { channel } = target;
-      const known = target.known && read !== MISSING;
-      const key = read === MISSING ? undefined : read.key;
-      this.enqueue(
-        { kind: 'publication', seq, cause, step: -1, channel, known, key, payload: args, held, audience },
-        delay,
-      );
-      return;
-    }
-    if (!hearers && target.kind === 'path' && target.action >= 0 && this.reach.isPlacedHere(target.base)) {
-      const live = this.population.at(target.base);
-      const seq = ++this.seq;
-      this.enqueue(
-        { kind: 'delivery', seq, cause, held, live, action: target.action, args, audience },
-        delay,
-      );
-      return;
-    }
-    const lives = hearers ? hearers.lives : this.reach.receivers(held, sender);
-    if (lives === null) {
-      const live =
-        target.kind === 'path' && target.base >= 0 && target.action < 0 ? this.reach.soleAt(held) : null;
-      this.enqueue(
-        { kind: 'delivery', seq: ++this.seq, cause, held, live, action: -1, args, audience },
-        delay,
-      );
-      return;
-    }
-    if (lives.length === 0) this.stop(held, 'empty', cause);
-    for (const live of lives) {
-      const seq = ++this.seq;
-      this.enqueue(
-        { kind: 'delivery', seq, cause, held, live, action: target.action, args, audience },
-        delay,
-      );
-    }
-  }
-  // --- Publications
-
-  takePublication(p: Publication): void {
-    const { channel, key, payload, held, cause, step } = p;
-    const through = held ? this.through(held) : {};
-    if (!p.known) {
-      this.write({ kind: 'lost', channel, ...through, reason: 'dangling' }, cause, step);
-      return;
-    }
-    const keyed = key === undefined ? {} : { key };
-    const n = this.write({ kind: 'publication', channel, ...keyed, payload, ...through }, cause, step);
-    for (const hearer of this.wiring.hearing(channel)) {
-      const hold = hearer.towards(null);
-      if (hold === 'not') continue;
-      const hearers = this.reach.hearers(hearer, key);
-      if (hearers === 'deaf' || !this.lets(hearer, hold, -1, n, hearer.owner, payload)) continue;
-      this.deliver(hearer, hearer.owner, hearers, payload, n, p.audience);
-    }
   }
   // --- Deliveries
 
@@ -463,12 +305,12 @@ export class Run implements EffectHost, LifeHost, StepHost {
       return;
     }
     this.deliveries++;
-    const reason = this.loss(delivery);
+    const reason = loss(this, delivery);
     if (reason) {
       const { to } = held.plan.binding;
       const name = 'action' in to ? to.action : '';
       this.write(
-        { kind: 'lost', ...this.through(held), at: this.whereTo(delivery), action: name, reason },
+        { kind: 'lost', ...this.population.through(held), at: whereTo(this, delivery), action: name, reason },
         cause,
       );
       return;
@@ -497,37 +339,6 @@ export class Run implements EffectHost, LifeHost, StepHost {
       cause,
     );
   }
-  /** Where a delivery was bound for; what did not resolve stands as it is written, joined to its owner's address. */
-  private whereTo({ live, held: { plan, owner } }: Delivery): string {
-    if (live) return this.population.address(live);
-    const { to } = plan.binding;
-    if ('every' in to) return `every ${to.every}`;
-    if (plan.target.kind !== 'path' || !('at' in to)) return '';
-    const { base } = plan.target;
-    return base >= 0 ? this.x.address(base) : joined(this.population.address(owner), to.at);
-  }
-  private loss({
-    live,
-    held,
-    action,
-    audience,
-  }: Delivery): 'unloaded' | 'gone' | 'asleep' | 'paused' | 'nobody' | 'dangling' | null {
-    const { target } = held.plan;
-    if (target.kind === 'path' && target.scene >= 0 && !this.reach.takesPart(target.scene)) return 'unloaded';
-    if (!live) return 'dangling';
-    const asset = this.x.assetOf(live.base);
-    if (live.gone) return 'gone';
-    if (asset.actions[action]?.whileAsleep !== true && this.population.isAsleep(live)) return 'asleep';
-    if (this.paused && asset.decl.runsInPause !== true) return 'paused';
-    if (audience) {
-      const holds =
-        asset.decl.existsOn === 'authority'
-          ? audience.includes(this.population.peersOf(live).authority)
-          : audience.length > 0;
-      if (!holds) return 'nobody';
-    }
-    return action < 0 ? 'dangling' : null;
-  }
   private cycle(node: number, cause: number): { action: string; at: string }[] {
     return this.watch.cycle(node, cause).map(({ live, node: n }) => {
       const { events, actions } = this.x.assetOf(live.base);
@@ -546,13 +357,13 @@ export class Run implements EffectHost, LifeHost, StepHost {
         const event = this.x.assetOf(item.live.base).events[item.event].name;
         this.write({ kind: 'cut', due, at: this.population.address(item.live), event }, item.cause);
       } else if (item.kind === 'publication') {
-        const through = item.held ? this.through(item.held) : {};
+        const through = item.held ? this.population.through(item.held) : {};
         this.write({ kind: 'cut', due, channel: item.channel, ...through }, item.cause);
       } else {
         const { to } = item.held.plan.binding;
         const action = 'action' in to ? to.action : '';
-        const at = this.whereTo(item);
-        this.write({ kind: 'cut', due, ...this.through(item.held), at, action }, item.cause);
+        const at = whereTo(this, item);
+        this.write({ kind: 'cut', due, ...this.population.through(item.held), at, action }, item.cause);
       }
     }
   }

@@ -43,6 +43,7 @@ export function FiguresPanel({ onFilter }: { onFilter: (part: Record<string, str
   const { metrics } = audit;
   return (
     <section className="figures" aria-label="Figures">
+      <h1 className="unseen">Figures of the audit</h1>
       <p className="metrics">
         {[
           [metrics.expandedBindings, 'bindings over all instances'],
@@ -184,7 +185,7 @@ function Histogram({
             key={b.value}
             type="button"
             className={`tick ${b.value > limit ? 'over' : ''}`}
-            aria-label={`${countText(b.count, 'event')} of ${b.value}${b.value > limit ? ', over the limit' : ''}`}
+            aria-label={`${b.value}: ${countText(b.count, 'event')}${b.value > limit ? ', over the limit' : ''}`}
             onClick={() => onOpen(b)}
           >
             {b.value}: {b.count}

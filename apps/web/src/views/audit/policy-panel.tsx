@@ -46,6 +46,7 @@ export function PolicyPanel(): ReactNode {
   return (
     <section className="policy" aria-label="Policy">
       <div className="policyfields">
+        <h1 className="unseen">Policy</h1>
         <h2>Limits</h2>
         {(Object.keys(LIMITS) as (keyof typeof LIMITS)[]).map((key) => (
           <label key={key} className="limit">

@@ -25,10 +25,16 @@ export function WaiversPanel({ onShow }: { onShow: (fingerprint: string) => void
   const waivers = project.waivers ?? [];
   const dead = states.filter((s) => s.state === 'stale' || s.state === 'idle');
   if (states.length === 0) {
-    return <p className="soft none">There are no waivers. Waive a finding on its own page, with a reason.</p>;
+    return (
+      <>
+        <h1 className="unseen">Waivers</h1>
+        <p className="soft none">There are no waivers. Waive a finding on its own page, with a reason.</p>
+      </>
+    );
   }
   return (
     <section className="waivers" aria-label="Waivers">
+      <h1 className="unseen">Waivers</h1>
       {dead.length > 0 && (
         <button
           type="button"

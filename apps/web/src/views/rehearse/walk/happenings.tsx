@@ -207,7 +207,7 @@ function Values({
       said.length > MOST_LINES
         ? [...said.slice(0, MOST_LINES - 1), `and ${said.length - MOST_LINES + 1} more`]
         : said;
-    const width = Math.max(...shown.map((line) => line.length)) * CHAR;
+    const width = CHAR * shown.reduce((most, line) => Math.max(most, line.length), 0);
     return { key, shown, x: x + 16, y: y + 16, width, height: shown.length * LINE };
   });
   return clearOfEachOther(groups).map(({ key, shown, x, y }) => (

@@ -1,5 +1,5 @@
 import { distance } from 'fastest-levenshtein';
-import { byCodeUnits } from '../project/canonical.js';
+import { byCodeUnits } from './canonical.js';
 
 /**
  * The names most like the wanted one, best first: by edit distance, those that differ by more than half of their length

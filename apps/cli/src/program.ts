@@ -1,0 +1,39 @@
+import { Command } from 'commander';
+import { auditCommand } from './audit-command.js';
+import { compareCommand } from './compare-command.js';
+import { compileCommand } from './compile-command.js';
+import { conformanceCommand } from './conformance-command.js';
+import { convertCommand } from './convert-command.js';
+import { explainCommand } from './explain-command.js';
+import { graphCommand } from './graph-command.js';
+import { mergeCommand } from './merge-command.js';
+import { namesCommand } from './names-command.js';
+import { observeCommand } from './observe-command.js';
+import { rehearseCommand } from './rehearse-command.js';
+import { schemaCommand } from './schema-command.js';
+import type { Streams } from './streams.js';
+import { VERSION } from './version.js';
+
+/** All commands. `exit` is told how one ends that may end other than well. */
+export function program(streams: Streams, exit: (code: number) => void): Command {
+  const root = new Command('oquel')
+    .description('Audit and rehearse the event bindings of a game project')
+    .version(VERSION, '--version', 'print the version')
+    .option('--debug', 'show where an unforeseen error came from')
+    .exitOverride()
+    .configureOutput({ writeOut: streams.out, writeErr: streams.err })
+    .addCommand(auditCommand(streams, exit))
+    .addCommand(compareCommand(streams, exit))
+    .addCommand(compileCommand(streams, exit))
+    .addCommand(conformanceCommand(streams, exit))
+    .addCommand(convertCommand(streams))
+    .addCommand(explainCommand(streams))
+    .addCommand(graphCommand(streams))
+    .addCommand(mergeCommand(streams, exit))
+    .addCommand(namesCommand(streams))
+    .addCommand(observeCommand(streams, exit))
+    .addCommand(rehearseCommand(streams, exit))
+    .addCommand(schemaCommand(streams));
+  for (const command of root.commands) command.exitOverride().copyInheritedSettings(root);
+  return root;
+}

@@ -1,0 +1,208 @@
+interface ProblemKind {
+  status: number | readonly number[];
+  /** What has happened. */
+  what: string;
+  /** What to do. */
+  cure: string;
+}
+const AGAIN =
+  'Wait for as many seconds as `Retry-After` says and send it again, with the same key: it is done once.';
+const LOOK_AGAIN = 'Fetch the edits since your version, look at what is there now, and ask again.';
+
+/** Every type of problem that the server tells, by the end of its URN. `docs/problems.md` is made of it. */
+export const PROBLEM_TYPES = {
+  'bad-request': {
+    status: [400, 415],
+    what: 'A field of the request is missing, of the wrong kind, or out of its bounds; or the body is packed in a way that the server does not know.',
+    cure: '`detail` names the field and what it must be. Bodies may be packed with gzip, deflate or brotli.',
+  },
+  'bad-json': {
+    status: 400,
+    what: 'The body is not JSON, or it is nested deeper than 200 levels.',
+    cure: '`detail` says where it stops being JSON. Send UTF-8 without a byte order mark.',
+  },
+  'bad-text': {
+    status: 400,
+    what: 'The body is not UTF-8.',
+    cure: 'Save the file as UTF-8 and send it again. Nothing is replaced in silence.',
+  },
+  'bad-encoding': {
+    status: 415,
+    what: 'A play is packed in a way that the server does not know.',
+    cure: 'Send lines as they are, or packed with gzip.',
+  },
+  'no-token': {
+    status: 401,
+    what: 'The project takes plays only with its token, and none or another one was sent.',
+    cure: 'Copy the token from Plays, and send it as `Authorization: Bearer TOKEN`.',
+  },
+  'wrong-origin': {
+    status: 403,
+    what: 'A page of another address wanted to write.',
+    cure: 'Open Oquel at its own address. Programs that are no browser send no `Origin`.',
+  },
+  'not-found': {
+    status: 404,
+    what: 'Nothing is at that address.',
+    cure: 'Compare the address with `/api/openapi.json`.',
+  },
+  'no-project': {
+    status: 404,
+    what: 'There is no project of that id.',
+    cure: 'Look for it in the list of projects; it may have been deleted for good.',
+  },
+  'no-build': {
+    status: 404,
+    what: 'The project has no build of that id.',
+    cure: 'Take an id from the list of its builds.',
+  },
+  'no-stream': {
+    status: 404,
+    what: 'The stream of events has ended.',
+    cure: 'Open another one and tell it again what your window looks at.',
+  },
+  'no-play': {
+    status: 404,
+    what: 'The project has no play of that id, or none at all.',
+    cure: 'Take an id from the list of its plays; old ones are removed.',
+  },
+  'no-picture': {
+    status: 404,
+    what: 'The project has no picture of that name.',
+    cure: 'Choose the picture again in Plan.',
+  },
+  'stale-edit': {
+    status: 409,
+    what: 'Somebody else has meanwhile changed the same thing. `theirs` and `yours` are both sides; yours is not stored.',
+    cure: 'Keep theirs, or send yours again with the newest version as its base.',
+  },
+  'depended-on': {
+    status: 409,
+    what: 'The edit cannot be undone alone, since the edits in `later` touch the same.',
+    cure: 'Undo those first, from the newest on.',
+  },
+  'not-in-force': {
+    status: 409,
+    what: 'There is no edit of that version that is in force.',
+    cure: 'It may have been undone; look at the history.',
+  },
+  'nothing-to-undo': {
+    status: 409,
+    what: 'You have no edit that could be undone.',
+    cure: 'Undo an edit of others from the history.',
+  },
+  'nothing-to-redo': {
+    status: 409,
+    what: 'You have no undone edit that could come back; an edit after an undo drops it.',
+    cure: 'Take the edit back from the history.',
+  },
+  'not-next': {
+    status: 409,
+    what: 'Another edit has come to be the one that undo or redo would take; it is `next`.',
+    cure: LOOK_AGAIN,
+  },
+  'changed-meanwhile': {
+    status: 409,
+    what: 'The project has changed since the version that was looked at; `version` is the newest.',
+    cure: LOOK_AGAIN,
+  },
+  'unknown-version': {
+    status: 409,
+    what: 'The edit is made against a version that does not exist; the database may have been restored from a backup.',
+    cure: 'Open the project again.',
+  },
+  'no-difference': {
+    status: 409,
+    what: 'The project is like that already.',
+    cure: 'There is nothing to do.',
+  },
+  'build-name-taken': {
+    status: 409,
+    what: 'The project has a build of that name.',
+    cure: 'Give it another name.',
+  },
+  'other-origin': {
+    status: 409,
+    what: 'Two manifests with different origins declare the same thing.',
+    cure: 'Let one of them leave it out, or send both as one origin.',
+  },
+  'too-many-pictures': {
+    status: 409,
+    what: 'The project has as many pictures as it may.',
+    cure: 'Remove the backdrops that are not needed.',
+  },
+  'edit-no-asset': {
+    status: 409,
+    what: 'A change names a scene, prefab or widget that is not there; `change` is its position.',
+    cure: LOOK_AGAIN,
+  },
+  'edit-no-item': {
+    status: 409,
+    what: 'A change names a placement or binding that is not there; `change` is its position.',
+    cure: LOOK_AGAIN,
+  },
+  'edit-id-taken': {
+    status: 409,
+    what: 'A change adds an id that is there already; `change` is its position.',
+    cure: 'Choose another id.',
+  },
+  'edit-broken-item': {
+    status: 422,
+    what: 'What a change puts in is not valid; `problems` says where and why.',
+    cure: 'Mend it by `docs/format.md`, and send all changes again: none was stored.',
+  },
+  'project-deleted': {
+    status: 410,
+    what: 'The project was deleted, and is kept for some time.',
+    cure: 'Restore it from the list of projects.',
+  },
+  'too-large': {
+    status: 413,
+    what: 'The body, unpacked, is larger than `limit`, or the work would need more memory than is allowed.',
+    cure: 'Divide it, or raise the bound in the settings of the server.',
+  },
+  'wrong-host': {
+    status: 421,
+    what: 'The server was asked by a name that is not its own.',
+    cure: 'Use its own address, or add the name to `OQUEL_HOSTS`.',
+  },
+  'broken-document': {
+    status: 422,
+    what: 'The document is not valid; `problems` says where, what was expected, and what was found. Nothing was stored.',
+    cure: 'Mend it by `docs/format.md`, or check it with `oquel check`.',
+  },
+  'project-too-large': {
+    status: 422,
+    what: 'The project expands to more than can be audited; `chain` says along which placements it multiplies.',
+    cure: 'Place less along that chain.',
+  },
+  'reason-needed': {
+    status: 422,
+    what: 'A build that the gate stops is let through only with a reason.',
+    cure: 'Say why.',
+  },
+  'too-many-requests': { status: 429, what: 'This address has sent too many requests.', cure: AGAIN },
+  internal: {
+    status: 500,
+    what: 'Something went wrong that nobody foresaw. The server has logged it with the id in `request`.',
+    cure: 'Send it once more; if it fails again, look for that id in the log.',
+  },
+  busy: { status: 503, what: 'The server has as much to do as it takes on.', cure: AGAIN },
+  'too-slow': {
+    status: 503,
+    what: 'It took longer than it may, or another edit of the project is still running; nothing was stored.',
+    cure: AGAIN,
+  },
+  'disk-full': {
+    status: 503,
+    what: 'The disk that holds the database has no space left; nothing was stored.',
+    cure: 'Free some space there, and send it again.',
+  },
+  'database-down': {
+    status: 503,
+    what: 'The database does not answer. It is not known whether this was stored.',
+    cure: AGAIN,
+  },
+} as const satisfies Record<string, ProblemKind>;
+
+export type ProblemType = keyof typeof PROBLEM_TYPES;
