@@ -10,12 +10,12 @@ it('the page on the command line is that of the commands as they are: `npm run d
 it('tells every command and option that the help tells', async () => {
   const page = commandLinePage();
   const { out } = await oquel('--help');
-  const commands = [...out.matchAll(/^  ([a-z]+) (?:\[options\] )?[<[]?/gm)].map(([, name]) => name);
+  const commands = [...out.matchAll(/^ {2}([a-z]+) (?:\[options\] )?[<[]?/gm)].map(([, name]) => name);
   expect(commands.length).toBeGreaterThan(10);
   for (const command of commands.filter((c) => c !== 'help')) {
     expect(page).toContain(`\n## ${command}\n`);
     const help = await oquel(command, '--help');
-    for (const [, flag] of help.out.matchAll(/^  (?:-\w, )?(--[a-z-]+)/gm)) {
+    for (const [, flag] of help.out.matchAll(/^ {2}(?:-\w, )?(--[a-z-]+)/gm)) {
       if (flag !== '--help') expect(page).toContain(flag);
     }
   }
