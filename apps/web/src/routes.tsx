@@ -1,7 +1,7 @@
 import { createBrowserRouter, Link, Navigate, useLocation, useNavigate, useRouteError } from 'react-router';
 import type { ComponentType, ReactNode } from 'react';
 import { ProjectFrame } from './parts/frame.js';
-import { later, whenSettled } from './parts/later.js';
+import { later, whenIdle, whenSettled } from './parts/later.js';
 
 /**
  * A view is loaded when it is first gone to, or some time before when nothing else is to do; until then the view before it stays. One that
@@ -9,8 +9,10 @@ import { later, whenSettled } from './parts/later.js';
  */
 const lazily = (
   load: () => Promise<ComponentType>,
+  isNear = false,
 ): { lazy: { Component: () => Promise<ComponentType> } } => {
-  whenSettled(load);
+  if (isNear) whenIdle(load);
+  else whenSettled(load);
   return { lazy: { Component: () => load().catch(() => later(load)) } };
 };
 
@@ -61,7 +63,8 @@ export const router = createBrowserRouter([
           },
           {
             path: 'rehearse/walk',
-            ...lazily(async () => (await import('./views/rehearse/walk/walk-view.js')).WalkView),
+            // One key from Wire, with the edit that was just made.
+            ...lazily(async () => (await import('./views/rehearse/walk/walk-view.js')).WalkView, true),
           },
           { path: 'audit', ...lazily(async () => (await import('./views/audit/audit-view.js')).AuditView) },
           {

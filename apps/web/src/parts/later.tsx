@@ -1,11 +1,15 @@
 import { useEffect, useSyncExternalStore, type ComponentType, type ReactNode } from 'react';
 
 type Load = () => Promise<unknown>;
-/** Dialogs and menus, which a key opens at once; and views, which are gone to later than they can be thought of. */
+/** What a key opens at once; and views, which are gone to later than they can be thought of. */
 const WAITING: { parts: Load[]; views: Load[] } = { parts: [], views: [] };
 /** Milliseconds after the first view stands in which no other one is loaded: the audit has the machine to itself. */
 const SETTLED = 3000;
 
+/** What a key leads to from the first view: loaded as soon as the browser has nothing else to do. */
+export function whenIdle(load: Load): void {
+  WAITING.parts.push(load);
+}
 /** A view that is loaded some time after the first one stands, when the browser has nothing else to do. */
 export function whenSettled(load: Load): void {
   WAITING.views.push(load);
