@@ -47,12 +47,12 @@ function section(command: Command): string[] {
 function argumentText({ description, argChoices }: Argument): string {
   return argChoices ? `${description}: ${argChoices.join(', ')}` : description;
 }
-function optionText({ description, argChoices, defaultValue, required, optional }: Option): string {
+function optionText({ description, argChoices, defaultValue, defaultValueDescription }: Option): string {
   const choices = argChoices ? `: ${argChoices.join(', ')}` : '';
-  const takes = required || optional;
   // A day is the one on which it runs.
   const isFixed = typeof defaultValue === 'string' && !/^\d{4}-\d\d-\d\d$/.test(defaultValue);
-  return `${description}${choices}${takes && isFixed ? `; ${defaultValue} if not given` : ''}`;
+  const usual = defaultValueDescription ?? (isFixed ? defaultValue : undefined);
+  return `${description}${choices}${usual === undefined ? '' : `; ${usual} if not given`}`;
 }
 function sentence(text: string): string {
   return `${text.charAt(0).toUpperCase()}${text.slice(1)}.`;

@@ -21,7 +21,7 @@ export function conformanceCommand(streams: Streams, exit: (code: number) => voi
       'how to run it: {wiring} is the folder of compiled wiring, {steps} the file with the rehearsals',
       command,
     )
-    .option('--cases <folder>', 'a folder of cases', KIT)
+    .addOption(new Option('--cases <folder>', 'a folder of cases').default(KIT, "the kit's own"))
     .option('--only <name>', 'only this case')
     .action(({ run, cases, only }: { run: string; cases: string; only?: string }) => {
       if (!isFolder(cases)) throw new UsageError(`${cases} is not a folder of cases`);

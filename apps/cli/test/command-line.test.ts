@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
 import { expect, it } from '@jest/globals';
 import { commandLinePage } from '../src/command-line-page.js';
 import { oquel } from './harness.js';
@@ -6,6 +7,8 @@ import { oquel } from './harness.js';
 it('the page on the command line is that of the commands as they are: `npm run docs` writes it', () => {
   const page = readFileSync(new URL('../../../docs/command-line.md', import.meta.url), 'utf8');
   expect(page).toBe(commandLinePage());
+  // It is the same wherever the project stands.
+  expect(page).not.toContain(fileURLToPath(new URL('../../../', import.meta.url)));
 });
 it('tells every command and option that the help tells', async () => {
   const page = commandLinePage();
