@@ -1,5 +1,5 @@
 import { parsePath } from '../project/path.js';
-import type { RehearsalGround } from './ground.js';
+import type { RehearsalModel } from './ground.js';
 import type { Copy, Live } from './live.js';
 import type { Population } from './population.js';
 
@@ -21,7 +21,7 @@ export function baseOf(named: Named): number {
  * Cost: segments of the address.
  */
 export function nameLive(
-  ground: RehearsalGround,
+  ground: RehearsalModel,
   population: Population,
   takesPart: (instance: number) => boolean,
   address: string,

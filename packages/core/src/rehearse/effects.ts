@@ -5,7 +5,7 @@ import { literalFault } from '../project/arg-types.js';
 import type { Action, Effect, Type, Value } from '../project/types.js';
 import { isLiteral, sameValue } from '../project/value.js';
 import { evaluate, NONE } from './args.js';
-import { microseconds, type RehearsalGround } from './ground.js';
+import { microseconds, type RehearsalModel } from './ground.js';
 import type { Live } from './live.js';
 import type { Population } from './population.js';
 import type { RecordBody, Values } from './records.js';
@@ -14,7 +14,7 @@ import { own } from '../util/own.js';
 /** What effects act upon: the run that they belong to. */
 export interface EffectHost {
   readonly x: Expansion;
-  readonly ground: RehearsalGround;
+  readonly ground: RehearsalModel;
   readonly population: Population;
   write(body: RecordBody, cause: number): number;
   queueRaise(

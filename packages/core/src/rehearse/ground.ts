@@ -10,7 +10,7 @@ import type { LoadSet } from '../project/types.js';
 import type { HeldPlan, Target } from './held.js';
 
 /** What is the same in every run of one expanded project; parts are made when first asked for. */
-export class RehearsalGround {
+export class RehearsalModel {
   readonly values = new ValueTable();
   readonly selector: Selector;
   readonly scenes: ReadonlyMap<number, number>;

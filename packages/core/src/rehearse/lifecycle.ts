@@ -1,7 +1,7 @@
 import type { Expansion } from '../expand/expansion.js';
 import type { Value } from '../project/types.js';
 import { NONE } from './args.js';
-import type { RehearsalGround } from './ground.js';
+import type { RehearsalModel } from './ground.js';
 import type { Raise, SpecialRaise } from './items.js';
 import type { Held, Live } from './live.js';
 import type { Population } from './population.js';
@@ -27,7 +27,7 @@ export class Lifecycle {
   private clock = 0;
 
   constructor(
-    private readonly ground: RehearsalGround,
+    private readonly ground: RehearsalModel,
     private readonly population: Population,
     private readonly wiring: Wiring,
     private readonly reach: Reach,

@@ -2,7 +2,7 @@ import { BEGINS_ASLEEP, type Expansion } from '../expand/expansion.js';
 import type { Held as PeersOf } from '../expand/peers.js';
 import { overridesOf } from '../expand/values.js';
 import type { Value } from '../project/types.js';
-import type { RehearsalGround } from './ground.js';
+import type { RehearsalModel } from './ground.js';
 import { Copy, Live, type Held } from './live.js';
 import { own } from '../util/own.js';
 
@@ -13,7 +13,7 @@ export class Population {
   private readonly born = new Map<number, number>();
   readonly x: Expansion;
 
-  constructor(private readonly ground: RehearsalGround) {
+  constructor(private readonly ground: RehearsalModel) {
     this.x = ground.x;
   }
 

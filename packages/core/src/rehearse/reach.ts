@@ -1,7 +1,7 @@
 import type { Expansion } from '../expand/expansion.js';
 import type { Value } from '../project/types.js';
 import { isLiteral, sameValue } from '../project/value.js';
-import type { RehearsalGround } from './ground.js';
+import type { RehearsalModel } from './ground.js';
 import type { Held, Live } from './live.js';
 import type { Population } from './population.js';
 import { selectLive } from './select.js';
@@ -19,7 +19,7 @@ export class Reach {
   private readonly x: Expansion;
 
   constructor(
-    private readonly ground: RehearsalGround,
+    private readonly ground: RehearsalModel,
     private readonly population: Population,
     /** Whether the scene of an instance takes part. */
     readonly takesPart: (instance: number) => boolean,

@@ -1,6 +1,6 @@
 import type { Expansion } from '../expand/expansion.js';
 import { maySend } from '../expand/peers.js';
-import { joined, type RehearsalGround } from './ground.js';
+import { joined, type RehearsalModel } from './ground.js';
 import type { Delivery, Raise } from './items.js';
 import type { Population } from './population.js';
 import type { Reach } from './reach.js';
@@ -9,7 +9,7 @@ import type { LossReason, RefusalReason } from './records.js';
 /** What reasons are read from: the state of a run. */
 export interface RunState {
   readonly x: Expansion;
-  readonly ground: RehearsalGround;
+  readonly ground: RehearsalModel;
   readonly population: Population;
   readonly reach: Reach;
   readonly paused: boolean;

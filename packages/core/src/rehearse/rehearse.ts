@@ -2,7 +2,7 @@ import { mutedBindings } from '../graph/plans.js';
 import { canonicalJson } from '../project/canonical.js';
 import type { Expansion } from '../expand/expansion.js';
 import type { Rehearsal } from '../project/types.js';
-import { RehearsalGround } from './ground.js';
+import { RehearsalModel } from './ground.js';
 import type { NotRun, TraceRecord, Verdict } from './records.js';
 import { prepare } from './run.js';
 import { REFUSED, SERVED } from './serving.js';
@@ -53,7 +53,7 @@ export function* runRehearsals(
   take: ((line: TraceLine) => void) | null,
   records: boolean,
 ): Generator<undefined, RehearsalsResult> {
-  const ground = new RehearsalGround(x);
+  const ground = new RehearsalModel(x);
   const served = new Uint8Array(x.bindingBase[x.count]);
   const verdicts: (Verdict | NotRun)[] = [];
   for (const rehearsal of rehearsals) {

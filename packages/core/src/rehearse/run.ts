@@ -4,7 +4,7 @@ import type { Rehearsal, Step, Value } from '../project/types.js';
 import { LIMITS } from '../limits.js';
 import { NONE } from './args.js';
 import { performEffects, type EffectHost } from './effects.js';
-import { microseconds, type RehearsalGround } from './ground.js';
+import { microseconds, type RehearsalModel } from './ground.js';
 import type { Delivery, Item, Publication, Raise, SpecialRaise } from './items.js';
 import { Lifecycle, type LifeHost } from './lifecycle.js';
 import type { Live } from './live.js';
@@ -56,7 +56,7 @@ export class Run implements EffectHost, LifeHost, StepHost {
   private spawned = 0;
 
   constructor(
-    readonly ground: RehearsalGround,
+    readonly ground: RehearsalModel,
     private readonly rehearsal: Rehearsal,
     private readonly scenes: readonly number[],
     /** For each expanded binding whether it has served a raise, or was refused by its conditions alone so far. */
@@ -370,7 +370,7 @@ export class Run implements EffectHost, LifeHost, StepHost {
 }
 /** Makes a rehearsal ready to run; a verdict at once where its load set is not there. */
 export function prepare(
-  ground: RehearsalGround,
+  ground: RehearsalModel,
   rehearsal: Rehearsal,
   served: Uint8Array,
   sink: Sink | null,

@@ -1,6 +1,6 @@
 import type { Selection } from '../expand/select.js';
 import { sameValue } from '../project/value.js';
-import type { RehearsalGround } from './ground.js';
+import type { RehearsalModel } from './ground.js';
 import type { Live } from './live.js';
 import type { Population } from './population.js';
 
@@ -9,7 +9,7 @@ import type { Population } from './population.js';
  * first if only that is asked for. Copies stand at their stand-in's place.
  */
 export function selectLive(
-  ground: RehearsalGround,
+  ground: RehearsalModel,
   population: Population,
   takesPart: (instance: number) => boolean,
   owner: Live,
@@ -61,7 +61,7 @@ export function selectLive(
   return found;
 }
 
-function basesOf(ground: RehearsalGround, owner: Live, { asset, within }: Selection): number[] {
+function basesOf(ground: RehearsalModel, owner: Live, { asset, within }: Selection): number[] {
   const all = [...ground.selector.instancesOf(asset)];
   if (within === 'project') return all;
   return all.filter((i) => i > owner.base && i < ground.x.end[owner.base]);

@@ -2,7 +2,7 @@ import type { Step } from '../project/types.js';
 import { baseOf, nameLive, type Named } from './addresses.js';
 import { NONE } from './args.js';
 import { judge } from './expectations.js';
-import type { RehearsalGround } from './ground.js';
+import type { RehearsalModel } from './ground.js';
 import type { Publication, Raise, SpecialRaise } from './items.js';
 import type { Live } from './live.js';
 import type { Population } from './population.js';
@@ -21,7 +21,7 @@ export interface StepHost {
 /** Takes the steps of a script: raises, publications, pauses, expectations. */
 export class Steps {
   constructor(
-    private readonly ground: RehearsalGround,
+    private readonly ground: RehearsalModel,
     private readonly population: Population,
     private readonly takesPart: (instance: number) => boolean,
     private readonly host: StepHost,

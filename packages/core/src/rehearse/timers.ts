@@ -1,4 +1,4 @@
-import { microseconds, type RehearsalGround } from './ground.js';
+import { microseconds, type RehearsalModel } from './ground.js';
 import type { Live } from './live.js';
 import type { Population } from './population.js';
 import { TimeQueue } from './time-queue.js';
@@ -16,7 +16,7 @@ export class Timers {
   private readonly queue = new TimeQueue<Timer>();
 
   constructor(
-    private readonly ground: RehearsalGround,
+    private readonly ground: RehearsalModel,
     private readonly population: Population,
     /** Microseconds. */
     private readonly lastStep: number,

@@ -1,7 +1,7 @@
 import { mutedBindings } from '../graph/plans.js';
 import { Held, type Live } from './live.js';
 import type { Population } from './population.js';
-import type { RehearsalGround } from './ground.js';
+import type { RehearsalModel } from './ground.js';
 
 /** The bindings of a run by what they listen to. Bindings of what takes no part are left out. */
 export class Wiring {
@@ -15,7 +15,7 @@ export class Wiring {
 
   /** Cost: expanded bindings of what takes part. */
   constructor(
-    private readonly ground: RehearsalGround,
+    private readonly ground: RehearsalModel,
     private readonly population: Population,
     scenes: readonly number[],
   ) {
