@@ -95,7 +95,8 @@ test('wiring edited meanwhile holds for the walk, which stays where it is', asyn
   await expect(log(page)).not.toContainText('beacon-1 does light');
   // It is still there after a look at Wire.
   await page.getByRole('link', { name: 'Wire', exact: true }).click();
-  await page.getByRole('link', { name: 'Audit', exact: true }).waitFor();
+  await page.waitForURL(/\/wire/);
+  await page.getByPlaceholder(/^when /).waitFor();
   await page.goBack();
   await expect(page.getByRole('button', { name: 'let time go on' })).toBeVisible();
   expect(await walker(page)).toEqual(at);
