@@ -26,6 +26,8 @@ export const LIMITS = {
     instances: 5_000_000,
     /** Levels of prefabs and widgets within each other. */
     levels: 1_000,
+    /** Placements that are not expanded since they close a loop of assets. */
+    loops: 500_000,
     /** Events and actions of all instances; expanded bindings. Both are numbered in 32 bits. */
     nodes: 25_000_000,
     bindings: 25_000_000,

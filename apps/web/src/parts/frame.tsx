@@ -16,6 +16,7 @@ const Shortcuts = later(async () => (await import('./goto/shortcuts.js')).Shortc
 const History = later(async () => (await import('./history.js')).History);
 const Toasts = later(async () => (await import('./ui/toasts.js')).Toasts, { isUnasked: true });
 const PersonMenu = later(async () => (await import('./person-menu.js')).PersonMenu);
+const WalkAhead = later(async () => (await import('./walk-ahead.js')).WalkAhead, { isUnasked: true });
 const ConflictPanel = later(async () => (await import('./conflict-panel.js')).ConflictPanel);
 
 const VIEWS = ['Plan', 'Wire', 'Ripple', 'Crossings', 'Catalogue', 'Rehearse', 'Audit', 'Builds'] as const;
@@ -178,6 +179,7 @@ function Frame(): ReactNode {
       )}
       {conflicts.length > 0 && <ConflictPanel />}
       <Toasts />
+      <WalkAhead />
     </div>
   );
 }

@@ -9,7 +9,7 @@ import { ProjectTooLarge } from './too-large.js';
 /**
  * Expands every scene, in array order. Explicit stack; linear in the number of instances.
  * An asset that contains itself stops at the placement that repeats it.
- * @throws ProjectTooLarge beyond the bound on instances, before they are made.
+ * @throws ProjectTooLarge beyond the bound on instances, before they are made, and where loops of assets multiply.
  */
 export function expand(index: ProjectIndex): Expansion {
   const standIns = new StandIns(index);
@@ -93,6 +93,7 @@ class Expander {
     const placed = owner.placed[slot];
     if (placed < 0) return -1;
     if (this.onPath[spawned ? 1 : 0][placed] === 1) {
+      if (this.stopped.length >= LIMITS.expansion.loops) throw this.tooLarge('loops', at);
       this.stopped.push({ parent: at, placement: slot });
       return -1;
     }
@@ -132,7 +133,10 @@ class Expander {
   }
 
   /** Only reached where assets contain each other in circles, which the count beforehand cannot see through. */
-  private tooLarge(what: 'instances' | 'bindings' | 'events and actions', parent: number): ProjectTooLarge {
+  private tooLarge(
+    what: 'instances' | 'bindings' | 'events and actions' | 'loops',
+    parent: number,
+  ): ProjectTooLarge {
     const chain: string[] = [];
     for (let at = parent; at >= 0 && chain.length < 12; at = this.parent.get(at)) {
       chain.push(this.index.assets[this.asset.get(at)].decl.id);

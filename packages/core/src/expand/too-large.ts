@@ -1,5 +1,6 @@
 /** What there may be too many of. */
-export type Amount = 'instances' | 'events and actions' | 'bindings' | 'levels' | 'spawning' | 'edges';
+export type Amount =
+  'instances' | 'events and actions' | 'bindings' | 'levels' | 'loops' | 'spawning' | 'edges';
 
 const TEXTS: Record<Amount, (size: string, limit: string, chain: string) => string> = {
   instances: (size, limit, chain) =>
@@ -13,6 +14,8 @@ const TEXTS: Record<Amount, (size: string, limit: string, chain: string) => stri
     `it multiplies along ${chain}; place fewer copies at one of these levels`,
   levels: (size, limit, chain) =>
     `prefabs are nested ${size} levels deep, more than the ${limit} allowed, from ${chain} on`,
+  loops: (_size, limit, chain) =>
+    `more than ${limit} placements close a loop, such as ${chain}; take one of them out`,
   spawning: (_size, limit, chain) =>
     `what is spawned takes more than ${limit} steps to follow; spawn fewer different assets from ${chain}`,
   edges: (_size, limit, chain) =>

@@ -3,7 +3,6 @@ import {
   startBeside,
   walkScene,
   walkersOf,
-  walkWiring,
   type CompiledWiring,
   type ProjectIndex,
   type WalkScene,
@@ -11,7 +10,7 @@ import {
 import { useEffect, useState } from 'react';
 import type { ProjectSession } from '../../../session/project-session.js';
 import { useSession, useSessionState } from '../../../session/session-context.js';
-import { inSlices } from '../../../workers/in-slices.js';
+import { wiringForWalk } from '../../../session/walk-wiring.js';
 import { WalkPlay } from './walk-play.js';
 
 /** Metres a second at first. */
@@ -57,13 +56,9 @@ export function useWalk({ scene, loadSet, from }: WalkAsk): WalkNow & { again: (
       setTurn(0);
       setNow({ play });
     };
-    // Here and not in the audit worker: what is compiled is so many small objects that sending them takes longer.
-    inSlices(walkWiring(index, loadSet === '' ? undefined : loadSet), () => current).then(
-      ready,
-      (error: unknown) => {
-        if (current) setNow({ fault: error instanceof Error ? error.message : String(error) });
-      },
-    );
+    wiringForWalk(index, loadSet, () => current).then(ready, (error: unknown) => {
+      if (current) setNow({ fault: error instanceof Error ? error.message : String(error) });
+    });
     return () => {
       current = false;
     };
