@@ -1,11 +1,11 @@
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { AxeBuilder } from '@axe-core/playwright';
 import pg from 'pg';
 import { newDatabase } from '../apps/server/test/harness.js';
 import { DEMO, expect, openMast, saved, startServer, strip, test, thing, type Demo } from './fixtures.js';
 import type { Page } from '@playwright/test';
+import { expectNoBarriers } from './barriers.js';
 
 async function addRelease(page: Page, brake: string): Promise<void> {
   await strip(page, 'onCalm').getByRole('button', { name: 'Add a receiver' }).click();
@@ -54,8 +54,7 @@ test('two windows on two servers: edits, undo and who is where come over at once
   await mine.getByRole('button', { name: '1 other window of this project' }).click();
   const here = mine.getByRole('dialog', { name: 'Also here' });
   await expect(here).toContainText('Tomas');
-  const { violations } = await new AxeBuilder({ page: mine }).include('.present').analyze();
-  expect(violations).toEqual([]);
+  await expectNoBarriers(mine, '.present');
   await here.getByRole('link', { name: 'Audit, relay-cycle' }).click();
   await expect(mine).toHaveURL(/audit\?rule=relay-cycle/);
   await theirs.close();
@@ -95,8 +94,7 @@ test('what two people change at once is shown with both sides, and either can be
   await expect(choice).toContainText('Tomas changed the same thing');
   await expect(choice.getByRole('row', { name: /gust-2a/ })).toContainText('off');
   await expect(choice.getByRole('row', { name: /gust-2a/ })).toContainText('not there');
-  const { violations } = await new AxeBuilder({ page }).include('.conflict').analyze();
-  expect(violations).toEqual([]);
+  await expectNoBarriers(page, '.conflict');
   await choice.getByRole('button', { name: 'Use mine' }).click();
   await expect(choice).toHaveCount(0);
   await saved(page);
@@ -145,8 +143,7 @@ test('edits of a window that was closed are found by the list of projects and by
   await second.getByRole('button', { name: 'Review' }).click();
   const panel = second.getByRole('dialog', { name: 'Unsaved edits' });
   await expect(panel).toContainText('brake-2');
-  const { violations } = await new AxeBuilder({ page: second }).include('.kept').analyze();
-  expect(violations).toEqual([]);
+  await expectNoBarriers(second, '.kept');
   await panel.getByRole('button', { name: 'Store them' }).click();
   await expect(panel).toHaveCount(0);
   await saved(second);
