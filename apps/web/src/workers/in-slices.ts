@@ -16,16 +16,20 @@ const REPORT_MS = 120;
 
 /**
  * Does long work in steps, and reports how far it is from time to time. Other questions are answered meanwhile, so the
- * work must not rely on anything that they change. Without a report it is done at once.
+ * work must not rely on anything that they change. Without a report it is done at once. A slice is in milliseconds.
  * @throws Cancelled
  */
-export async function inSlices<T>(work: Generator<WorkStep, T>, report: Report | null): Promise<T> {
+export async function inSlices<T>(
+  work: Generator<WorkStep, T>,
+  report: Report | null,
+  slice = REPORT_MS,
+): Promise<T> {
   let reported = -Infinity;
   let wanted = true;
   for (;;) {
     const step = work.next();
     if (step.done) return step.value;
-    if (!report || performance.now() - reported < REPORT_MS) continue;
+    if (!report || performance.now() - reported < slice) continue;
     // The answer is not waited for: a busy window would hold up the work.
     void Promise.resolve(report(step.value)).then((goOn) => {
       wanted &&= goOn;

@@ -3,6 +3,7 @@ import {
   startBeside,
   walkScene,
   walkersOf,
+  walkWiring,
   type CompiledWiring,
   type ProjectIndex,
   type WalkScene,
@@ -10,7 +11,7 @@ import {
 import { useEffect, useState } from 'react';
 import type { ProjectSession } from '../../../session/project-session.js';
 import { useSession, useSessionState } from '../../../session/session-context.js';
-import { wiringForWalk } from '../../../session/walk-wiring.js';
+import { inSlices } from '../../../workers/in-slices.js';
 import { WalkPlay } from './walk-play.js';
 
 /** Metres a second at first. */
@@ -56,9 +57,13 @@ export function useWalk({ scene, loadSet, from }: WalkAsk): WalkNow & { again: (
       setTurn(0);
       setNow({ play });
     };
-    wiringForWalk(index, loadSet, () => current).then(ready, (error: unknown) => {
-      if (current) setNow({ fault: error instanceof Error ? error.message : String(error) });
-    });
+    // Here and not in the audit worker: what is compiled is so many small objects that sending them takes longer.
+    inSlices(walkWiring(index, loadSet === '' ? undefined : loadSet), () => current).then(
+      ready,
+      (error: unknown) => {
+        if (current) setNow({ fault: error instanceof Error ? error.message : String(error) });
+      },
+    );
     return () => {
       current = false;
     };
