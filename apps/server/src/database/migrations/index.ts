@@ -9,6 +9,7 @@ import { m007Pictures } from './007-pictures.js';
 import { m008Plays } from './008-plays.js';
 import { m009BuildWiring } from './009-build-wiring.js';
 import { m010ItemAssets } from './010-item-assets.js';
+import { m011IdsByBytes } from './011-ids-by-bytes.js';
 
 /** Every migration by name; they run in the order of their names. */
 export const MIGRATIONS: Record<string, Migration> = {
@@ -22,4 +23,5 @@ export const MIGRATIONS: Record<string, Migration> = {
   '008-plays': m008Plays,
   '009-build-wiring': m009BuildWiring,
   '010-item-assets': m010ItemAssets,
+  '011-ids-by-bytes': m011IdsByBytes,
 };
