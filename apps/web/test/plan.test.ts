@@ -1,5 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import { clustered } from '../src/parts/plan/clusters.js';
+import { ScaledPath } from '../src/parts/plan/scaled-path.js';
 import type { Thing } from '../src/parts/plan/thing.js';
 import { clearOfEachOther } from '../src/views/rehearse/walk/clear-of-each-other.js';
 import { crowded, type Rect } from '../src/parts/plan/viewport.js';
@@ -24,6 +25,18 @@ describe('dots of things that stand too near', () => {
         (t) => t.path === 'lamp-3',
       );
       expect(alone.map((t) => t.path)).toContain('lamp-3');
+      // One that is pointed out leaves its dot; the others keep their place in the drawing, and dots their names.
+      const before = clustered(
+        things,
+        (t) => t.at,
+        radius,
+        () => false,
+      );
+      const order = (list: readonly Thing[]): Thing[] =>
+        list.filter((t) => alone.includes(t) && before.alone.includes(t));
+      expect(order(alone)).toEqual(order(before.alone));
+      const names = new Set(before.clusters.map((c) => c.key));
+      expect(clusters.filter((c) => !names.has(c.key))).toEqual([]);
       const held = [...alone, ...clusters.flatMap((c) => c.things)].map((t) => t.path).sort();
       expect(held).toEqual(things.map((t) => t.path).sort());
       let farthest = 0;
@@ -47,6 +60,52 @@ describe('dots of things that stand too near', () => {
         () => false,
       ),
     ).toEqual({ alone: things, clusters: [] });
+  });
+});
+
+describe('the path of a mark', () => {
+  /** Points that a path goes through, absolute, of capitals and small letters alike. */
+  const pointsOf = (path: string): [number, number][] => {
+    const points: [number, number][] = [];
+    let [x, y, fromX, fromY] = [0, 0, 0, 0];
+    for (const [, letter, rest] of path.matchAll(/([A-Za-z])([^A-Za-z]*)/g)) {
+      const n = (rest.match(/-?\d*\.?\d+/g) ?? []).map(Number);
+      const base = letter === letter.toLowerCase() ? [x, y] : [0, 0];
+      const [dx, dy] = n.slice(-2);
+      const way = letter.toUpperCase();
+      if (way === 'Z') [x, y] = [fromX, fromY];
+      else if (way === 'H') x = base[0] + n[0];
+      else if (way === 'V') y = base[1] + n[0];
+      else [x, y] = [base[0] + dx, base[1] + dy];
+      if (way === 'M') [fromX, fromY] = [x, y];
+      points.push([x, y]);
+    }
+    return points;
+  };
+  it.each([
+    'M-.42 -1H.42L1 -.42V.42L.42 1H-.42L-1 .42V-.42Z',
+    'M-.75 .7V-.2A.75 .8 0 0 1 .75 -.2V.7Z',
+    'M0 -.95A.95 .95 0 1 1 -.01 -.95Z',
+    'M-1.25 -.7V-1.25H-.7M.7 -1.25H1.25V-.7M1.25 .7V1.25H.7M-.7 1.25H-1.25V.7',
+  ])('goes through the same points wherever it is put, in any size: %s', (path) => {
+    const scaled = new ScaledPath(path);
+    for (const [x, y, scale] of [
+      [0, 0, 1],
+      [100.5, 40.25, 13],
+      [-3, 7, 4.8],
+    ] as const) {
+      const placed = scaled.at(x, y, scale);
+      const wanted = pointsOf(path).map(([px, py]) => [x + px * scale, y + py * scale]);
+      const got = pointsOf(placed);
+      expect(got.length).toBe(wanted.length);
+      for (const [i, [px, py]] of got.entries()) {
+        expect(Math.abs(px - wanted[i][0])).toBeLessThan(0.06);
+        expect(Math.abs(py - wanted[i][1])).toBeLessThan(0.06);
+      }
+    }
+  });
+  it('keeps the turn and flags of an arc, and scales its radii', () => {
+    expect(new ScaledPath('M0 -.5A.5 .25 0 1 1 0 .5Z').at(10, 20, 10)).toBe('M10 15a5 2.5 0 1 1 0 10z');
   });
 });
 

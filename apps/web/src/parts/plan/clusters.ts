@@ -2,6 +2,8 @@ import type { Thing } from './thing.js';
 
 /** Things that stand too near to one another to be told apart. */
 export interface Cluster {
+  /** The same while the plan is not moved, whoever leaves it. */
+  key: string;
   /** Middle of its dot, as near to the middle of them as it can be without touching the next dot. Pixels. */
   x: number;
   y: number;
@@ -9,7 +11,7 @@ export interface Cluster {
   things: Thing[];
 }
 export interface Clustered {
-  /** What is drawn by itself. */
+  /** What is drawn by itself, in the order given: what changes its place in a drawing is laid out anew, and all before it. */
   alone: Thing[];
   clusters: Cluster[];
 }
@@ -29,12 +31,9 @@ export function clustered(
   if (things.length <= FEW) return { alone: [...things], clusters: [] };
   const cell = 2 * radius + 6;
   const cells = new Map<string, { things: Thing[]; x: number; y: number; column: number; row: number }>();
-  const alone: Thing[] = [];
+  const together = new Set<Thing>();
   for (const t of things) {
-    if (stands(t)) {
-      alone.push(t);
-      continue;
-    }
+    if (stands(t)) continue;
     const [x, y] = place(t);
     const [column, row] = [Math.floor(x / cell), Math.floor(y / cell)];
     const key = `${column}/${row}`;
@@ -47,22 +46,21 @@ export function clustered(
     }
   }
   const clusters: Cluster[] = [];
-  for (const { things: own, x, y, column, row } of cells.values()) {
-    if (own.length === 1) {
-      alone.push(own[0]);
-      continue;
-    }
+  for (const [key, { things: own, x, y, column, row }] of cells) {
+    if (own.length === 1) continue;
+    for (const t of own) together.add(t);
     const r = Math.min(cell / 2 - 0.5, 8 + Math.log2(own.length));
     const within = (middle: number, at: number): number =>
       Math.min((at + 1) * cell - r, Math.max(at * cell + r, middle));
     clusters.push({
+      key,
       x: within(x / own.length, column),
       y: within(y / own.length, row),
       radius: r,
       things: own,
     });
   }
-  return { alone, clusters };
+  return { alone: things.filter((t) => !together.has(t)), clusters };
 }
 /** `12 Lamp, 3 Bell and 4 more`. */
 export function clusterText({ things }: Cluster): string {

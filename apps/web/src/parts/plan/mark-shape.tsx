@@ -1,5 +1,6 @@
 import type { Mark } from '@oquel/core';
 import type { ReactNode } from 'react';
+import { ScaledPath } from './scaled-path.js';
 
 /** A mark in a square from -1 to 1: its plate, in which the letters stand, and what is drawn beside it. */
 interface Drawing {
@@ -52,13 +53,21 @@ export const REACH: Partial<Record<Mark, number>> = {
   gauge: 1.1,
 };
 
+/** The same, ready to be put anywhere in any size. */
+const PATHS = new Map(
+  Object.entries(DRAWINGS).map(([mark, { plate, detail }]) => [
+    mark,
+    { plate: new ScaledPath(plate), detail: detail === undefined ? null : new ScaledPath(detail) },
+  ]),
+);
+
 /** The mark of what a thing is. */
 export function MarkShape({ mark, x, y, r }: { mark: Mark; x: number; y: number; r: number }): ReactNode {
-  const { plate, detail } = DRAWINGS[mark];
+  const { plate, detail } = PATHS.get(mark)!;
   return (
-    <g transform={`translate(${x} ${y}) scale(${r})`}>
-      <path className="shape" d={plate} vectorEffect="non-scaling-stroke" />
-      {detail && r > 5 && <path className="markdetail" d={detail} vectorEffect="non-scaling-stroke" />}
-    </g>
+    <>
+      <path className="shape" d={plate.at(x, y, r)} />
+      {detail && r > 5 && <path className="markdetail" d={detail.at(x, y, r)} />}
+    </>
   );
 }

@@ -121,6 +121,8 @@ export const PlanDrawing = memo(function PlanDrawing({
   const top = useRef<SVGSVGElement>(null);
   const push = useCallback((transform: string): void => {
     for (const { current } of [svg, top]) if (current) current.style.transform = transform;
+    // A layer of its own while it is pushed about, and only then: whatever changes in one of thousands of marks is dear.
+    if (svg.current) svg.current.style.willChange = transform === '' ? '' : 'transform';
   }, []);
   useLayoutEffect(() => push(''), [push, view.x, view.y, view.scale]);
   const moving = drawn?.begun === true && drawn.gesture.kind === 'move' ? movedBy(drawn) : null;
@@ -371,7 +373,7 @@ export const PlanDrawing = memo(function PlanDrawing({
               {sights && <SightLayer sights={sights} placeOf={seenAt} width={width} height={height} />}
               {clusters.map((c) => (
                 <ClusterDot
-                  key={c.things[0].path}
+                  key={c.key}
                   cluster={c}
                   onOpen={() => pane.show(zoomAt(view, 2.5, c.x, c.y))}
                 />

@@ -36,6 +36,7 @@ import { Since, type Baseline } from './since.js';
 import { WaiversPanel } from './waivers-panel.js';
 import { countText } from '../../format.js';
 import { useSidePanel } from '../../parts/ui/side-panel.js';
+import { showRow } from '../../parts/ui/show-row.js';
 
 // Its charts are heavy and rarely looked at first.
 const FiguresPanel = later(async () => (await import('./figures-panel.js')).FiguresPanel, {
@@ -366,7 +367,10 @@ function FindingList({
     const next = ordered[Math.max(0, Math.min(ordered.length - 1, at + (e.key === 'ArrowDown' ? 1 : -1)))];
     if (!next) return;
     onChoose(next);
-    virtual.scrollToIndex(rows.findIndex((r) => r.kind === 'finding' && r.finding === next));
+    showRow(
+      virtual,
+      rows.findIndex((r) => r.kind === 'finding' && r.finding === next),
+    );
   };
   return (
     <div

@@ -6,6 +6,7 @@ import { useContextMenu } from '../../parts/ui/context-menu.js';
 import { queryNow } from '../../parts/use-query.js';
 import { useSessionState } from '../../session/session-context.js';
 import { SeverityMark, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
+import { showRow } from '../../parts/ui/show-row.js';
 import { entryKey } from './catalogue-address.js';
 import { entryChoices, renameEntry } from './entry-menu.js';
 
@@ -41,9 +42,7 @@ export function EntryList({
     overscan: 12,
   });
   const at = entries.findIndex((e) => entryKey(e) === chosen);
-  useEffect(() => {
-    if (at >= 0) virtual.scrollToIndex(at);
-  }, [at, virtual]);
+  useEffect(() => showRow(virtual, at), [at, virtual]);
   const onKeyDown = (e: KeyboardEvent): void => {
     if (e.key === 'F2') return renameEntry();
     const page = Math.max(1, Math.floor((scroller.current?.clientHeight ?? ROW) / ROW) - 1);

@@ -3,6 +3,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { areaText } from '../../parts/plan/area.js';
 import { SeverityMark, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
+import { showRow } from '../../parts/ui/show-row.js';
 
 interface Props {
   index: ProjectIndex;
@@ -52,8 +53,10 @@ export function PartsList({
   // Only a new choice scrolls; scrolling by hand stays.
   const show = useRef((_id: string | undefined): void => undefined);
   show.current = (id) => {
-    const at = rows.findIndex((p) => p.id === id);
-    if (at >= 0) virtual.scrollToIndex(at);
+    showRow(
+      virtual,
+      rows.findIndex((p) => p.id === id),
+    );
   };
   useEffect(() => show.current(last), [last]);
   const onKeyDown = (e: KeyboardEvent): void => {

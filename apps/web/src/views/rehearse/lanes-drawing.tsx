@@ -2,6 +2,7 @@ import { recordText, secondsText, type TraceRecord } from '@oquel/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { causesOf, laneOf, layLanes, within, type Lane, type Mark, type MarkShape } from './lanes.js';
+import { showRow } from '../../parts/ui/show-row.js';
 
 const ROW = 24;
 const NAME = 168;
@@ -51,7 +52,7 @@ export function LanesDrawing({ records, byNumber, cursor, added, scale, onCursor
       box.scrollLeft = cursorX - box.clientWidth + 120;
     const record = byNumber.get(cursor);
     const lane = record ? laneAt.get(laneOf(record) ?? '') : undefined;
-    if (lane !== undefined) rows.scrollToIndex(lane, { align: 'auto' });
+    if (lane !== undefined) showRow(rows, lane);
   }, [cursor, cursorX, byNumber, laneAt, rows]);
   const height = lanes.length * ROW + HEAD;
   // Only what is in sight is drawn, and drawn anew when the window has moved by a tile.

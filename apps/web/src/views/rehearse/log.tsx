@@ -2,6 +2,7 @@ import { recordText, secondsText, type TraceRecord } from '@oquel/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { wentWrong } from './lanes.js';
+import { showRow } from '../../parts/ui/show-row.js';
 
 const ROW = 24;
 
@@ -38,9 +39,7 @@ export function Log({
     overscan: 10,
   });
   const at = useMemo(() => shown.findIndex((r) => r.n === cursor), [shown, cursor]);
-  useEffect(() => {
-    if (at >= 0) virtual.scrollToIndex(at);
-  }, [at, virtual]);
+  useEffect(() => showRow(virtual, at), [at, virtual]);
   const onKeyDown = (e: KeyboardEvent): void => {
     const page = Math.max(1, Math.floor((scroller.current?.clientHeight ?? ROW) / ROW) - 1);
     const to: Record<string, number> = {

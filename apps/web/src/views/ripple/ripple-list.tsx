@@ -1,6 +1,7 @@
 import type { RippleLine } from '@oquel/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { CoveredMark } from '../../parts/ui/covered-mark.js';
+import { showRow } from '../../parts/ui/show-row.js';
 import { coverageOfMany } from '../../session/coverage.js';
 import { useCoverage } from '../../session/use-coverage.js';
 import { useRef, type KeyboardEvent, type ReactNode } from 'react';
@@ -30,7 +31,7 @@ export function RippleList({
     const at = Number((e.target as HTMLElement).closest<HTMLElement>('[data-line]')?.dataset.line ?? -1);
     const next = Math.max(0, Math.min(lines.length - 1, at + (e.key === 'ArrowDown' ? 1 : -1)));
     e.preventDefault();
-    virtual.scrollToIndex(next);
+    showRow(virtual, next);
     requestAnimationFrame(() =>
       scroller.current?.querySelector<HTMLElement>(`[data-line="${next}"] button`)?.focus(),
     );

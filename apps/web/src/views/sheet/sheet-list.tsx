@@ -3,6 +3,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef, useState, type KeyboardEvent, type MouseEvent, type ReactNode } from 'react';
 import { SaidSentence } from '../../parts/ui/sentence.js';
 import { SeverityMark, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
+import { showRow } from '../../parts/ui/show-row.js';
 import type { FindingsOf, SheetItem, SheetRow } from './sheet-rows.js';
 
 interface Props {
@@ -34,7 +35,7 @@ export function SheetList({ items, scoped, chosen, findings, onChoose, onOpen, o
   const go = (to: number, extend: boolean): void => {
     const next = Math.min(items.length - 1, Math.max(0, to));
     setAt(next);
-    virtual.scrollToIndex(next);
+    showRow(virtual, next);
     if (extend) onChoose(idsBetween(anchor.current, next), 'only');
     else anchor.current = next;
   };

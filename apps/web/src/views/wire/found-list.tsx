@@ -1,6 +1,7 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef, type ReactNode } from 'react';
 import { isNewName, type Candidate } from './candidates.js';
+import { showRow } from '../../parts/ui/show-row.js';
 
 const ROW = 28;
 
@@ -32,9 +33,7 @@ export function FoundList({
     overscan: 10,
   });
   const show = useRef((_at: number): void => undefined);
-  show.current = (at) => {
-    if (at >= 0) virtual.scrollToIndex(at);
-  };
+  show.current = (at) => showRow(virtual, at);
   useEffect(() => show.current(cursor), [cursor]);
   return (
     <ul
