@@ -117,12 +117,13 @@ export const PlanDrawing = memo(function PlanDrawing({
   const { view, width, height } = pane;
   const [drawn, setDrawn] = useState<Drawn | null>(null);
   const clicked = useRef(true);
-  const svg = useRef<SVGSVGElement>(null);
+  // The box around the drawing is pushed: a drawing that is itself moved has all its texts laid out anew.
+  const pushed = useRef<HTMLDivElement>(null);
   const top = useRef<SVGSVGElement>(null);
   const push = useCallback((transform: string): void => {
-    for (const { current } of [svg, top]) if (current) current.style.transform = transform;
+    for (const { current } of [pushed, top]) if (current) current.style.transform = transform;
     // A layer of its own while it is pushed about, and only then: whatever changes in one of thousands of marks is dear.
-    if (svg.current) svg.current.style.willChange = transform === '' ? '' : 'transform';
+    if (pushed.current) pushed.current.style.willChange = transform === '' ? '' : 'transform';
   }, []);
   useLayoutEffect(() => push(''), [push, view.x, view.y, view.scale]);
   const moving = drawn?.begun === true && drawn.gesture.kind === 'move' ? movedBy(drawn) : null;
@@ -314,99 +315,98 @@ export const PlanDrawing = memo(function PlanDrawing({
         style={{ position: 'absolute', inset: 0 }}
         onKeyDown={onKeyDown}
       >
-        <svg
-          ref={svg}
-          // In pixels, not as a share of the pane: else whatever changes in the page lays all of it out anew.
-          style={width > 0 ? { width, height } : undefined}
-          role="group"
-          aria-label={label}
-          onDoubleClick={(e) => {
-            const path = (e.target as Element).closest<SVGElement>('.thing')?.dataset.path;
-            if (path !== undefined) onOpen?.(path);
-          }}
-          onPointerDown={onPointerDown}
-          onPointerMove={onPointerMove}
-          onPointerUp={onPointerUp}
-          onPointerCancel={(e) => {
-            endPan(e);
-            setDrawn(null);
-          }}
-        >
-          {width > 0 && (
-            <>
-              <PlanGround
-                view={view}
-                bounds={bounds}
-                width={width}
-                height={height}
-                sized={size !== undefined}
-              >
-                {backdrop && <BackdropPicture {...backdrop} view={view} />}
-              </PlanGround>
-              {ownArea && !noAreas && (
-                <AreaShape at={ORIGIN} area={ownArea} view={view} className="area own" />
-              )}
-              {(noAreas ? [] : inner.slice(0, MOST_LABELS)).map((t) => (
-                <AreaShape
-                  key={`inner/${t.path}`}
-                  at={moved(t)}
-                  area={t.area!}
+        <div className="pushed" ref={pushed}>
+          <svg
+            // In pixels, not as a share of the pane: else whatever changes in the page lays all of it out anew.
+            style={width > 0 ? { width, height } : undefined}
+            role="group"
+            aria-label={label}
+            onDoubleClick={(e) => {
+              const path = (e.target as Element).closest<SVGElement>('.thing')?.dataset.path;
+              if (path !== undefined) onOpen?.(path);
+            }}
+            onPointerDown={onPointerDown}
+            onPointerMove={onPointerMove}
+            onPointerUp={onPointerUp}
+            onPointerCancel={(e) => {
+              endPan(e);
+              setDrawn(null);
+            }}
+          >
+            {width > 0 && (
+              <>
+                <PlanGround
                   view={view}
-                  className="area inner"
-                />
-              ))}
-              {shown.map((t) => {
-                const area = t.depth > 1 || noAreas ? undefined : areaOf(t);
-                const chosen = looks.get(t.path)?.chosen === true;
-                return (
-                  area && (
-                    <AreaShape
-                      key={t.path}
-                      at={placeOf(t)}
-                      area={area}
-                      view={view}
-                      className={`area ${chosen ? 'chosen' : ''}`}
-                    />
-                  )
-                );
-              })}
-              {sights && <SightLayer sights={sights} placeOf={seenAt} width={width} height={height} />}
-              {clusters.map((c) => (
-                <ClusterDot
-                  key={c.key}
-                  cluster={c}
-                  onOpen={() => pane.show(zoomAt(view, 2.5, c.x, c.y))}
-                />
-              ))}
-              {shown.map((t) => {
-                const [x, y] = toScreen(view, placeOf(t));
-                return (
-                  <PlanThing
-                    key={t.path}
-                    thing={t}
-                    x={x}
-                    y={y}
-                    radius={radiusOf(t, mark)}
-                    look={looks.get(t.path)}
-                    label={moving?.paths.includes(t.path) ? undefined : labels.get(t.path)}
-                    onPick={pick}
+                  bounds={bounds}
+                  width={width}
+                  height={height}
+                  sized={size !== undefined}
+                >
+                  {backdrop && <BackdropPicture {...backdrop} view={view} />}
+                </PlanGround>
+                {ownArea && !noAreas && (
+                  <AreaShape at={ORIGIN} area={ownArea} view={view} className="area own" />
+                )}
+                {(noAreas ? [] : inner.slice(0, MOST_LABELS)).map((t) => (
+                  <AreaShape
+                    key={`inner/${t.path}`}
+                    at={moved(t)}
+                    area={t.area!}
+                    view={view}
+                    className="area inner"
                   />
-                );
-              })}
-              {staging && ownArea && !only && <AreaHandles path="." at={ORIGIN} area={ownArea} view={view} />}
-              {only?.depth === 1 && areaOf(only) && !moving && (
-                <AreaHandles path={only.path} at={only.at} area={areaOf(only)!} view={view} />
-              )}
-              {drawn?.begun === true && drawn.gesture.kind === 'link' && (
-                <LinkLine drawn={drawn} pane={pane.ref} />
-              )}
-              {way.length > 0 && <Way points={way.map((p) => toScreen(view, p))} />}
-              {drawn?.begun === true && drawn.gesture.kind === 'frame' && (
-                <Frame drawn={drawn} pane={pane.ref} />
-              )}
-            </>
-          )}
-        </svg>
+                ))}
+                {shown.map((t) => {
+                  const area = t.depth > 1 || noAreas ? undefined : areaOf(t);
+                  const chosen = looks.get(t.path)?.chosen === true;
+                  return (
+                    area && (
+                      <AreaShape
+                        key={t.path}
+                        at={placeOf(t)}
+                        area={area}
+                        view={view}
+                        className={`area ${chosen ? 'chosen' : ''}`}
+                      />
+                    )
+                  );
+                })}
+                {sights && <SightLayer sights={sights} placeOf={seenAt} width={width} height={height} />}
+                {clusters.map((c) => (
+                  <ClusterDot key={c.key} cluster={c} onOpen={() => pane.show(zoomAt(view, 2.5, c.x, c.y))} />
+                ))}
+                {shown.map((t) => {
+                  const [x, y] = toScreen(view, placeOf(t));
+                  return (
+                    <PlanThing
+                      key={t.path}
+                      thing={t}
+                      x={x}
+                      y={y}
+                      radius={radiusOf(t, mark)}
+                      look={looks.get(t.path)}
+                      label={moving?.paths.includes(t.path) ? undefined : labels.get(t.path)}
+                      onPick={pick}
+                    />
+                  );
+                })}
+                {staging && ownArea && !only && (
+                  <AreaHandles path="." at={ORIGIN} area={ownArea} view={view} />
+                )}
+                {only?.depth === 1 && areaOf(only) && !moving && (
+                  <AreaHandles path={only.path} at={only.at} area={areaOf(only)!} view={view} />
+                )}
+                {drawn?.begun === true && drawn.gesture.kind === 'link' && (
+                  <LinkLine drawn={drawn} pane={pane.ref} />
+                )}
+                {way.length > 0 && <Way points={way.map((p) => toScreen(view, p))} />}
+                {drawn?.begun === true && drawn.gesture.kind === 'frame' && (
+                  <Frame drawn={drawn} pane={pane.ref} />
+                )}
+              </>
+            )}
+          </svg>
+        </div>
         {!pane.whole && width > 0 && (
           <Minimap
             bounds={bounds}

@@ -254,7 +254,7 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
         />
         <PictureMenu
           title={`Plan of ${owner.decl.id}`}
-          drawing={() => document.querySelector<SVGSVGElement>('.stage .plan-pane > svg')}
+          drawing={() => document.querySelector<SVGSVGElement>('.stage .plan-pane > .pushed > svg')}
         />
         <span className="grow" />
         <WalkLink href={walkHref(`/p/${project}`, owner, chosen.length === 1 ? chosen[0] : '')} />
