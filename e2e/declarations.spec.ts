@@ -111,7 +111,7 @@ test('events, actions with effects, and properties are declared by lines, change
     effects: [{ raise: 'onEvent' }, { wake: true }],
   });
   await row(page, 'act').getByRole('button').first().click();
-  await expect(row(page, 'act').locator('.way')).toHaveText(/act\(n: int\).*onEvent.*wakes/);
+  await expect(row(page, 'act').locator('.wayof')).toHaveText(/act\(n: int\).*onEvent.*wakes/);
   await row(page, 'value').getByRole('button').first().focus();
   await page.keyboard.press('Delete');
   await expect(row(page, 'value')).toHaveCount(0);

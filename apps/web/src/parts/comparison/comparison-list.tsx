@@ -1,4 +1,5 @@
 import './comparison.css';
+import '../ui/rulehead.css';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import type { DifferenceHow, DifferenceLine, Finding } from '@oquel/core';
 import { useRef, type ReactNode } from 'react';

@@ -1,3 +1,4 @@
+import './tab-row.css';
 import { Tab, Tabs } from '@mui/material';
 import { memo, useRef, type ReactNode } from 'react';
 

@@ -1,4 +1,5 @@
 import './audit.css';
+import '../../parts/ui/rulehead.css';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { compareFindings, type Finding, mistakesOf, type Mistake } from '@oquel/core';
 import {

@@ -1,3 +1,4 @@
+import './states.css';
 import { expectationOf, expectedText, type Expectation, type StateChange, type Value } from '@oquel/core';
 import { useMemo, type ReactNode } from 'react';
 import { Cell, DataTable, Row } from '../../parts/ui/data-table.js';

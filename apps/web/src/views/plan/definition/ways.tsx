@@ -45,7 +45,7 @@ export function Ways({ asset, declaration }: { asset: AssetIndex; declaration: D
 
 function Way({ from, children }: { from: string; children: ReactNode[] }): ReactNode {
   return (
-    <div className="way mono">
+    <div className="wayof mono">
       <span className="step from">{from}</span>
       {children.map((step, i) => (
         <span key={i} className="hop">
