@@ -4,17 +4,24 @@ import type { Virtualizer } from '@tanstack/react-virtual';
 type List = Pick<
   Virtualizer<HTMLElement, Element>,
   'measurementsCache' | 'scrollElement' | 'scrollOffset' | 'scrollRect' | 'scrollToIndex'
->;
+> & { options: { scrollPaddingEnd?: number } };
+/** More than a scroll bar takes. Pixels. */
+const BAR = 20;
 
 /**
- * Scrolls a list to a row, no further than it must; −1 is no row. What the list knows is not measured anew, since that would
+ * Scrolls a list to a row, no further than it must; −1 is no row. Where the row is in sight, nothing is measured, since that would
  * lay the page out in the middle of a change.
  */
 export function showRow(list: List, row: number): void {
   if (row < 0) return;
-  const { measurementsCache, scrollElement, scrollOffset, scrollRect } = list;
+  const { measurementsCache, scrollElement, scrollOffset, scrollRect, options } = list;
   const own = measurementsCache[row] as (typeof measurementsCache)[number] | undefined;
   if (!own || !scrollElement || !scrollRect || scrollOffset === null) return list.scrollToIndex(row);
-  if (own.start < scrollOffset) scrollElement.scrollTop = own.start;
-  else if (own.end > scrollOffset + scrollRect.height) scrollElement.scrollTop = own.end - scrollRect.height;
+  if (own.start < scrollOffset) {
+    scrollElement.scrollTop = own.start;
+    return;
+  }
+  const end = own.end + (options.scrollPaddingEnd ?? 0);
+  if (end <= scrollOffset + scrollRect.height - BAR) return;
+  scrollElement.scrollTop = Math.max(scrollOffset, end - scrollElement.clientHeight);
 }

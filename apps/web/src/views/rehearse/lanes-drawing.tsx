@@ -33,6 +33,8 @@ export function LanesDrawing({ records, byNumber, cursor, added, scale, onCursor
     getScrollElement: () => pane.current,
     estimateSize: () => ROW,
     overscan: 6,
+    // The head with the seconds lies over the first of them.
+    scrollPaddingEnd: HEAD,
   });
   const laneAt = useMemo(() => new Map(lanes.map((l, i) => [l.name, i])), [lanes]);
   const way = useMemo(
