@@ -273,3 +273,59 @@ test('no barrier that axe can find in Rehearse, on either ground', async ({ page
   await page.locator('.covered').waitFor();
   await expectNoBarriers(page);
 });
+
+test('three hundred records on thirty lanes: copies are one lane, and are unfolded by keyboard', async ({
+  page,
+  server,
+}) => {
+  const prefabs = ['Lamp', 'Bell', 'Gate', 'Horn', 'Pump', 'Flag'];
+  const copies = prefabs.flatMap((asset, k) =>
+    Array.from({ length: 5 }, (_, i) => ({
+      id: `${asset.toLowerCase()}-${i + 1}`,
+      asset,
+      at: [10 + k * 8, 5 + i * 7],
+    })),
+  );
+  const bindings = copies.map(({ id }, i) => ({
+    id: `b${i}`,
+    from: { at: 'lever', event: 'onPulled' },
+    to: { at: id, action: 'act' },
+    delay: i * 0.05,
+  }));
+  const steps = Array.from({ length: 10 }, (_, i) => ({
+    at: i * 2,
+    raise: { at: 'yard:lever', event: 'onPulled' },
+  }));
+  const id = await server.import({
+    format: 'oquel.project/1',
+    name: 'Thirty',
+    assets: [
+      {
+        id: 'yard',
+        kind: 'scene',
+        size: [60, 40],
+        placements: [{ id: 'lever', asset: 'Lever', at: [3, 3] }, ...copies],
+        bindings,
+      },
+      { id: 'Lever', kind: 'prefab', events: [{ name: 'onPulled', cause: { type: 'use' } }] },
+      ...prefabs.map((name) => ({ id: name, kind: 'prefab', actions: [{ name: 'act' }] })),
+    ],
+    rehearsals: [{ name: 'Pulled ten times', steps }],
+  });
+  await page.goto(`${server.url}/p/${id}/rehearse`);
+  await expect(log(page)).toContainText('yard:flag-5 does act, for the 10th time');
+  const lanes = page.getByRole('group', { name: 'Lanes over time' });
+  await expect(lanes.getByRole('button')).toHaveText(prefabs.map((name) => `${name} x 5`));
+  // What is at the cursor stands in the lane of all of them, and in its own once they are unfolded.
+  await expect(lanes.locator('.lanemark.here title')).toHaveText(
+    '19.45 s: yard:flag-5 does act, for the 10th time',
+  );
+  await lanes.getByRole('button', { name: 'Flag x 5' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(lanes.getByRole('button', { name: 'Flag x 5' })).toHaveAttribute('aria-expanded', 'true');
+  await expect(lanes.getByText('flag-5', { exact: true })).toBeVisible();
+  await expect(lanes.locator('.lanemark.here')).toHaveCount(1);
+  await page.keyboard.press('Enter');
+  await expect(lanes.getByText('flag-5', { exact: true })).toHaveCount(0);
+  await expect(page.locator('.verdictline')).toContainText('it checks nothing');
+});

@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { applyChanges, type Project, type Rehearsal, type TraceRecord } from '@oquel/core';
-import { causesOf, layLanes, wentWrong, within } from '../src/views/rehearse/lanes.js';
+import { foldLanes } from '../src/views/rehearse/fold-lanes.js';
+import { causesOf, layLanes, wentWrong, within, type Lane } from '../src/views/rehearse/lanes.js';
 import {
   added,
   changed,
@@ -80,6 +81,59 @@ describe('lanes over time', () => {
     [2_000_000, 5],
   ])('at %i the cursor stands at record %i', (t, n) => {
     expect(lastBefore(records, t)).toBe(n);
+  });
+});
+
+describe('lanes of copies', () => {
+  const lane = (name: string, ...x: number[]): Lane => ({
+    name,
+    heads: !name.includes(':') && !name.startsWith('#'),
+    marks: x.map((at) => ({ record: records[0], x: at, shape: 'does' })),
+  });
+  const assetOf = (at: string): string | null => /^\w+:([a-z]+)-\d+$/.exec(at)?.[1] ?? null;
+  const lamps = (scene: string, count: number): Lane[] =>
+    Array.from({ length: count }, (_, i) => lane(`${scene}:lamp-${i}`, 100 - i, 200 + i));
+  const many = [
+    lane('#alarm', 5),
+    lane('yard'),
+    ...lamps('yard', 14).slice(0, 2),
+    lane('yard:bell-1', 7),
+    ...lamps('yard', 14).slice(2),
+    lane('hall'),
+    lane('hall:lamp-1', 3),
+    lane('hall:lamp-2', 4),
+  ];
+  const names = (open: string[]): string[] =>
+    foldLanes(many, assetOf, new Set(open)).lanes.map((l) => l.name);
+
+  it('stand apart while there are few', () => {
+    const few = many.slice(0, 9);
+    const { lanes, at } = foldLanes(few, assetOf, new Set());
+    expect(lanes).toEqual(few);
+    expect(at.get('yard:bell-1')).toBe(4);
+  });
+  it('are one lane where there are many, scene by scene, in which all of their marks stand in order', () => {
+    expect(names([])).toEqual([
+      '#alarm',
+      'yard',
+      'lamp x 14',
+      'yard:bell-1',
+      'hall',
+      'hall:lamp-1',
+      'hall:lamp-2',
+    ]);
+    const { lanes, at } = foldLanes(many, assetOf, new Set());
+    const x = lanes[2].marks.map((m) => m.x);
+    expect(x.length).toBe(28);
+    expect(x).toEqual([...x].sort((a, b) => a - b));
+    expect(lanes[2].fold).toMatchObject({ count: 14, isOpen: false });
+    expect([at.get('yard:lamp-0'), at.get('yard:lamp-13'), at.get('hall:lamp-2')]).toEqual([2, 2, 6]);
+  });
+  it('stand under their head once they are unfolded', () => {
+    const { lanes, at } = foldLanes(many, assetOf, new Set(['yard/lamp']));
+    expect(lanes.length).toBe(many.length + 1);
+    expect(lanes[2]).toMatchObject({ name: 'lamp x 14', marks: [], fold: { isOpen: true } });
+    for (const l of many.filter((m) => !m.heads)) expect(lanes[at.get(l.name)!].name).toBe(l.name);
   });
 });
 

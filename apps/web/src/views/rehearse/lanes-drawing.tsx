@@ -1,6 +1,7 @@
-import { recordText, secondsText, type TraceRecord } from '@oquel/core';
+import { assetAtAddress, recordText, secondsText, type ProjectIndex, type TraceRecord } from '@oquel/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { foldLanes, type ShownLane } from './fold-lanes.js';
 import { causesOf, laneOf, layLanes, within, type Lane, type Mark, type MarkShape } from './lanes.js';
 import { showRow } from '../../parts/ui/show-row.js';
 
@@ -9,6 +10,7 @@ const NAME = 168;
 const HEAD = 24;
 
 interface Props {
+  index: ProjectIndex;
   records: readonly TraceRecord[];
   byNumber: ReadonlyMap<number, TraceRecord>;
   cursor: number;
@@ -24,8 +26,14 @@ const TILE = 400;
 const MOST_CAUSES = 400;
 
 /** A lane for each instance over time, with a mark for each record; the way to the chosen one is drawn. */
-export function LanesDrawing({ records, byNumber, cursor, added, scale, onCursor }: Props): ReactNode {
-  const { lanes, width, ticks, xOf } = useMemo(() => layLanes(records, scale), [records, scale]);
+export function LanesDrawing({ index, records, byNumber, cursor, added, scale, onCursor }: Props): ReactNode {
+  const laid = useMemo(() => layLanes(records, scale), [records, scale]);
+  const { width, ticks, xOf } = laid;
+  const [open, setOpen] = useState<ReadonlySet<string>>(new Set());
+  const { lanes, at: laneAt } = useMemo(
+    () => foldLanes(laid.lanes, (at) => assetAtAddress(index, at)?.decl.id ?? null, open),
+    [laid, index, open],
+  );
   const pane = useRef<HTMLDivElement>(null);
   const [from, setFrom] = useState(0);
   const rows = useVirtualizer({
@@ -36,7 +44,6 @@ export function LanesDrawing({ records, byNumber, cursor, added, scale, onCursor
     // The head with the seconds lies over the first of them.
     scrollPaddingEnd: HEAD,
   });
-  const laneAt = useMemo(() => new Map(lanes.map((l, i) => [l.name, i])), [lanes]);
   const way = useMemo(
     () =>
       causesOf(byNumber, cursor, MOST_CAUSES)
@@ -56,6 +63,11 @@ export function LanesDrawing({ records, byNumber, cursor, added, scale, onCursor
     const lane = record ? laneAt.get(laneOf(record) ?? '') : undefined;
     if (lane !== undefined) showRow(rows, lane);
   }, [cursor, cursorX, byNumber, laneAt, rows]);
+  const turn = (key: string): void => {
+    const next = new Set(open);
+    if (!next.delete(key)) next.add(key);
+    setOpen(next);
+  };
   const height = lanes.length * ROW + HEAD;
   // Only what is in sight is drawn, and drawn anew when the window has moved by a tile.
   const left = Math.max(0, from * TILE - TILE);
@@ -84,7 +96,7 @@ export function LanesDrawing({ records, byNumber, cursor, added, scale, onCursor
           ))}
           {rows.getVirtualItems().map(({ index: i, start }) => (
             <LaneMarks
-              key={lanes[i].name}
+              key={lanes[i].fold?.key ?? lanes[i].name}
               lane={lanes[i]}
               marks={within(lanes[i].marks, left - NAME, right - NAME)}
               y={HEAD + start + ROW / 2}
@@ -105,18 +117,42 @@ export function LanesDrawing({ records, byNumber, cursor, added, scale, onCursor
         </div>
         <div className="lanenames" style={{ width: NAME, height: lanes.length * ROW }}>
           {rows.getVirtualItems().map(({ index: i, start }) => (
-            <span
-              key={lanes[i].name}
-              className={lanes[i].heads ? 'scenename' : 'mono'}
-              title={lanes[i].name}
-              style={{ top: start, height: ROW }}
-            >
-              {shortName(lanes[i].name)}
-            </span>
+            <LaneName key={lanes[i].fold?.key ?? lanes[i].name} lane={lanes[i]} top={start} onFold={turn} />
           ))}
         </div>
       </div>
     </div>
+  );
+}
+
+function LaneName({
+  lane: { name, heads, fold },
+  top,
+  onFold,
+}: {
+  lane: ShownLane;
+  top: number;
+  onFold: (key: string) => void;
+}): ReactNode {
+  const style = { top, height: ROW };
+  if (!fold) {
+    return (
+      <span className={heads ? 'scenename' : 'mono'} title={name} style={style}>
+        {shortName(name)}
+      </span>
+    );
+  }
+  return (
+    <button
+      type="button"
+      className="copies mono"
+      style={style}
+      aria-expanded={fold.isOpen}
+      title={fold.isOpen ? 'Fold copies' : `Unfold ${fold.count}`}
+      onClick={() => onFold(fold.key)}
+    >
+      {name}
+    </button>
   );
 }
 
@@ -131,7 +167,7 @@ function LaneMarks({
   Props,
   'cursor' | 'added' | 'onCursor'
 >): ReactNode {
-  if (lane.heads) return null;
+  if (lane.marks.length === 0) return null;
   return (
     <g>
       <line className="lane" x1={NAME + lane.marks[0].x} x2={NAME + lane.marks.at(-1)!.x} y1={y} y2={y} />

@@ -220,6 +220,7 @@ function OneRehearsal({
             <div className="middle">It has no steps yet.</div>
           ) : (
             <LanesDrawing
+              index={index}
               records={records}
               byNumber={byNumber}
               cursor={cursor}
@@ -325,7 +326,7 @@ function shortVerdict({ verdict: v, records }: Rehearsed): string {
   const of = v.held + v.failed + v.unjudged;
   return [
     v.runaway ? 'it did not settle' : '',
-    of > 0 ? `${v.held} of ${of} expectations hold` : 'it checks nothing, since it has no expectations',
+    of > 0 ? `${v.held} of ${of} expectations hold` : 'but it checks nothing: it has no expectations',
     v.steps > 0 ? `${v.steps} broken ${v.steps === 1 ? 'step' : 'steps'}` : '',
     v.cut > 0 ? `${v.cut} left off` : '',
     missed(records),
