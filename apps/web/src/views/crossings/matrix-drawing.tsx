@@ -13,7 +13,8 @@ import { tinyNumber } from '../../format.js';
 import { coveredWords } from '../../session/coverage.js';
 import { isUnused, shadeOf, STRIPES, type Matrix, type MatrixCell } from './cells.js';
 
-const CELL = 26;
+/** A cell is a square; few of them are larger, so that the room is used. Pixels. */
+const CELL = { least: 26, most: 46 };
 const NUMBERS = '600 11px "Sofia Sans Semi Condensed"';
 const LABELS = '500 12px "Spline Sans Mono"';
 const NAMES = 190;
@@ -40,6 +41,7 @@ export function MatrixDrawing({ matrix, row, column, label, onChoose }: Props): 
   const [size, setSize] = useState({ width: 0, height: 0 });
   const hover = useRef<{ row: number; column: number } | null>(null);
   const n = matrix.names.length;
+  const side = sideOf(n, size);
 
   const draw = useCallback(() => {
     const [box, surface] = [pane.current, canvas.current];
@@ -55,13 +57,14 @@ export function MatrixDrawing({ matrix, row, column, label, onChoose }: Props): 
     paint(ctx, coloursOf(box), matrix, {
       width,
       height,
+      side,
       left: box.scrollLeft,
       top: box.scrollTop,
       row,
       column,
       hover: hover.current,
     });
-  }, [matrix, row, column]);
+  }, [matrix, row, column, side]);
   useEffect(draw, [draw, size, mode]);
   useEffect(() => {
     let current = true;
@@ -83,13 +86,13 @@ export function MatrixDrawing({ matrix, row, column, label, onChoose }: Props): 
   useEffect(() => {
     const box = pane.current;
     if (!box || row < 0) return;
-    const [x, y] = [column * CELL, row * CELL];
+    const [x, y] = [column * side, row * side];
     const [w, h] = [box.clientWidth - NAMES, box.clientHeight - HEAD];
     if (x < box.scrollLeft) box.scrollLeft = x;
-    else if (x + CELL > box.scrollLeft + w) box.scrollLeft = x + CELL - w;
+    else if (x + side > box.scrollLeft + w) box.scrollLeft = x + side - w;
     if (y < box.scrollTop) box.scrollTop = y;
-    else if (y + CELL > box.scrollTop + h) box.scrollTop = y + CELL - h;
-  }, [row, column]);
+    else if (y + side > box.scrollTop + h) box.scrollTop = y + side - h;
+  }, [row, column, side]);
 
   const placeOf = (e: MouseEvent): { row: number; column: number } | null => {
     const box = pane.current!;
@@ -97,8 +100,8 @@ export function MatrixDrawing({ matrix, row, column, label, onChoose }: Props): 
     const [x, y] = [e.clientX - rect.left - NAMES, e.clientY - rect.top - HEAD];
     if (x < 0 || y < 0) return null;
     const place = {
-      row: Math.floor((y + box.scrollTop) / CELL),
-      column: Math.floor((x + box.scrollLeft) / CELL),
+      row: Math.floor((y + box.scrollTop) / side),
+      column: Math.floor((x + box.scrollLeft) / side),
     };
     return place.row < n && place.column < n ? place : null;
   };
@@ -158,10 +161,15 @@ export function MatrixDrawing({ matrix, row, column, label, onChoose }: Props): 
       />
       <div
         aria-hidden="true"
-        style={{ width: NAMES + n * CELL, height: Math.max(0, HEAD + n * CELL - size.height) }}
+        style={{ width: NAMES + n * side, height: Math.max(0, HEAD + n * side - size.height) }}
       />
     </div>
   );
+}
+
+function sideOf(n: number, { width, height }: { width: number; height: number }): number {
+  const room = Math.min(width - NAMES, height - HEAD) - 2;
+  return Math.min(CELL.most, Math.max(CELL.least, Math.floor(room / Math.max(1, n))));
 }
 
 /** A cell in words. */
@@ -180,6 +188,8 @@ export function cellText({ cell, row, column, used }: MatrixCell, { names }: Mat
 interface View {
   width: number;
   height: number;
+  /** Of a cell. */
+  side: number;
   left: number;
   top: number;
   row: number;
@@ -191,19 +201,19 @@ function paint(ctx: CanvasRenderingContext2D, c: Colours, { names, at, most }: M
   const n = names.length;
   ctx.fillStyle = c.ground;
   ctx.fillRect(0, 0, v.width, v.height);
-  const first = { row: Math.floor(v.top / CELL), column: Math.floor(v.left / CELL) };
+  const first = { row: Math.floor(v.top / v.side), column: Math.floor(v.left / v.side) };
   const last = {
-    row: Math.min(n, Math.ceil((v.top + v.height - HEAD) / CELL)),
-    column: Math.min(n, Math.ceil((v.left + v.width - NAMES) / CELL)),
+    row: Math.min(n, Math.ceil((v.top + v.height - HEAD) / v.side)),
+    column: Math.min(n, Math.ceil((v.left + v.width - NAMES) / v.side)),
   };
-  const x = (column: number): number => NAMES + column * CELL - v.left;
-  const y = (row: number): number => HEAD + row * CELL - v.top;
+  const x = (column: number): number => NAMES + column * v.side - v.left;
+  const y = (row: number): number => HEAD + row * v.side - v.top;
   ctx.save();
   ctx.beginPath();
   ctx.rect(NAMES, HEAD, v.width - NAMES, v.height - HEAD);
   ctx.clip();
   ctx.fillStyle = c.sheet;
-  ctx.fillRect(x(0), y(0), n * CELL, n * CELL);
+  ctx.fillRect(x(0), y(0), n * v.side, n * v.side);
   ctx.strokeStyle = c.fine;
   ctx.lineWidth = 1;
   for (let r = first.row; r <= last.row; r++)
@@ -218,19 +228,26 @@ function paint(ctx: CanvasRenderingContext2D, c: Colours, { names, at, most }: M
   for (let r = first.row; r < last.row; r++) {
     for (let k = first.column; k < last.column; k++) {
       const cell = at.get(r * n + k);
-      if (cell) paintCell(ctx, c, cell, x(k), y(r), most);
+      if (cell) paintCell(ctx, c, cell, { x: x(k), y: y(r), side: v.side }, most);
     }
   }
   if (v.row >= 0 && v.column >= 0) {
     ctx.strokeStyle = c.accent;
     ctx.lineWidth = 2.5;
-    ctx.strokeRect(x(v.column) + 1, y(v.row) + 1, CELL - 1, CELL - 1);
+    ctx.strokeRect(x(v.column) + 1, y(v.row) + 1, v.side - 1, v.side - 1);
     ctx.setLineDash([3, 3]);
-    if (v.row !== v.column) ctx.strokeRect(x(v.row) + 1, y(v.column) + 1, CELL - 1, CELL - 1);
+    if (v.row !== v.column) ctx.strokeRect(x(v.row) + 1, y(v.column) + 1, v.side - 1, v.side - 1);
     ctx.setLineDash([]);
   }
   ctx.restore();
   paintNames(ctx, c, names, v, first, last);
+}
+
+/** Where a cell is drawn. */
+interface Square {
+  x: number;
+  y: number;
+  side: number;
 }
 
 /** Darkness by weight; a notch for what goes through a channel, a bar for what crosses scenes, a dot for code. */
@@ -238,8 +255,7 @@ function paintCell(
   ctx: CanvasRenderingContext2D,
   c: Colours,
   of: MatrixCell,
-  x: number,
-  y: number,
+  { x, y, side }: Square,
   most: number,
 ): void {
   const { cell, fits, fault } = of;
@@ -249,42 +265,45 @@ function paintCell(
   const notch = cell.throughChannel > 0 ? 8 : 0;
   ctx.beginPath();
   ctx.moveTo(x + 2 + notch, y + 2);
-  ctx.lineTo(x + CELL - 1, y + 2);
-  ctx.lineTo(x + CELL - 1, y + CELL - 1);
-  ctx.lineTo(x + 2, y + CELL - 1);
+  ctx.lineTo(x + side - 1, y + 2);
+  ctx.lineTo(x + side - 1, y + side - 1);
+  ctx.lineTo(x + 2, y + side - 1);
   ctx.lineTo(x + 2, y + 2 + notch);
   ctx.fill();
   ctx.globalAlpha = fits ? 1 : 0.25;
-  if (isUnused(of)) paintStripes(ctx, shade > 0.5 && fits ? c.sheet : c.ink, x, y);
+  if (isUnused(of)) paintStripes(ctx, shade > 0.5 && fits ? c.sheet : c.ink, { x, y, side });
   ctx.fillStyle = shade > 0.5 && fits ? c.sheet : c.ink;
-  ctx.fillText(tinyNumber(cell.deliveries), x + CELL / 2 + 0.5, y + CELL / 2 + 1);
+  ctx.fillText(tinyNumber(cell.deliveries), x + side / 2 + 0.5, y + side / 2 + 1);
   if (cell.acrossScenes > 0) {
     ctx.fillStyle = c.accent;
-    ctx.fillRect(x + 2, y + CELL - 4, CELL - 3, 3);
+    ctx.fillRect(x + 2, y + side - 4, side - 3, 3);
   }
   if (cell.inCode > 0) {
     ctx.beginPath();
-    ctx.arc(x + CELL - 5, y + 6, 2, 0, 7);
+    ctx.arc(x + side - 5, y + 6, 2, 0, 7);
     ctx.fillStyle = shade > 0.5 && fits ? c.sheet : c.ink;
     ctx.fill();
   }
   if (fault) {
     ctx.strokeStyle = c[fault];
     ctx.lineWidth = 2;
-    ctx.strokeRect(x + 2.5, y + 2.5, CELL - 4, CELL - 4);
+    ctx.strokeRect(x + 2.5, y + 2.5, side - 4, side - 4);
   }
   ctx.globalAlpha = 1;
 }
 
 /** Nothing of it was used: slanted stripes across a corner, beside which its number stays legible. */
-function paintStripes(ctx: CanvasRenderingContext2D, colour: string, x: number, y: number): void {
+function paintStripes(ctx: CanvasRenderingContext2D, colour: string, { x, y, side }: Square): void {
   ctx.save();
   ctx.beginPath();
-  ctx.rect(x + 2, y + 2, CELL - 3, CELL - 3);
+  ctx.rect(x + 2, y + 2, side - 3, side - 3);
   ctx.clip();
   ctx.strokeStyle = colour;
   ctx.lineWidth = 1;
-  for (const along of STRIPES) line(ctx, x + along, y + CELL, x + along + CELL, y);
+  for (const along of STRIPES) {
+    const foot = x + (along / CELL.least) * side;
+    line(ctx, foot, y + side, foot + side, y);
+  }
   ctx.restore();
 }
 
@@ -310,7 +329,7 @@ function paintNames(
   ctx.textAlign = 'right';
   for (let r = first.row; r < last.row; r++) {
     ctx.fillStyle = strong(r, v.row, v.hover?.row);
-    ctx.fillText(fitted(ctx, names[r], NAMES - 16), NAMES - 8, HEAD + r * CELL - v.top + CELL / 2 + 1);
+    ctx.fillText(fitted(ctx, names[r], NAMES - 16), NAMES - 8, HEAD + r * v.side - v.top + v.side / 2 + 1);
   }
   ctx.restore();
   ctx.save();
@@ -320,7 +339,7 @@ function paintNames(
   ctx.textAlign = 'left';
   for (let k = first.column; k < last.column; k++) {
     ctx.save();
-    ctx.translate(NAMES + k * CELL - v.left + CELL / 2 + 1, HEAD - 8);
+    ctx.translate(NAMES + k * v.side - v.left + v.side / 2 + 1, HEAD - 8);
     ctx.rotate(-Math.PI / 2);
     ctx.fillStyle = strong(k, v.column, v.hover?.column);
     ctx.fillText(fitted(ctx, names[k], HEAD - 14), 0, 0);
