@@ -65,11 +65,13 @@ export function auditCommand(streams: Streams, exit: (code: number) => void): Co
       const read = readProjectFrom(file);
       const { project } = read;
       noteReading(read, streams);
+      const begun = performance.now();
       const whole = orExplain(() => audit(project, { today: flags.today, gate: flags.gate }), file);
+      const seconds = Math.round(performance.now() - begun) / 1000;
       const gate = flags.gate ?? project.policy?.gate ?? 'error';
       const judged =
         flags.baseline === undefined ? { result: whole } : withBaseline(whole, flags.baseline, gate);
-      const as = (format: Format): string => printed(project, judged, format, gate, file);
+      const as = (format: Format): string => printed(project, { ...judged, seconds }, format, gate, file);
       for (const { format, file: to } of flags.report) writeFile(to, as(format));
       streams.out(as(flags.format));
       exit(judged.result.gate === 'stop' ? 1 : 0);
@@ -92,7 +94,7 @@ function withBaseline(result: AuditResult, file: string, gate: Gate): Judged {
 
 function printed(
   project: Project,
-  { result, since }: Judged,
+  { result, since, seconds }: Judged & { seconds: number },
   format: AuditFlags['format'],
   gate: Gate,
   file: string,
@@ -105,7 +107,7 @@ function printed(
     case 'sarif': {
       const index = indexProject(project);
       const places = locate(index, [...result.findings, ...(since?.gone ?? [])], textsOf(file));
-      const options = { artifact: uriOf(file), index, since, places, version: VERSION };
+      const options = { artifact: encodeURI(pathOf(file)), index, since, places, version: VERSION };
       return `${JSON.stringify(auditSarif(result, options), null, 2)}\n`;
     }
     case 'csv':
@@ -113,7 +115,13 @@ function printed(
     case 'junit': {
       const stops = stopsGate(gate);
       const isNew = since && new Set(since.added);
-      return auditJunit(result, (f) => stops(f) && (!isNew || isNew.has(f)));
+      return auditJunit(result, {
+        stops: (f) => stops(f) && (!isNew || isNew.has(f)),
+        artifact: pathOf(file),
+        places: locate(indexProject(project), result.findings, textsOf(file)),
+        waivers: project.waivers ?? [],
+        seconds,
+      });
     }
   }
 }
@@ -127,13 +135,11 @@ function report(text: string, before: Report[]): Report[] {
   return [...before, { format, file: text.slice(at + 1) }];
 }
 /** Relative to where the command runs, as a repository's pages look for it; by its name alone from elsewhere. */
-function uriOf(file: string): string {
+function pathOf(file: string): string {
   const path = relative(process.cwd(), file);
-  return encodeURI(
-    path === '' || path.startsWith('..') || isAbsolute(path)
-      ? basename(resolve(file))
-      : path.split(sep).join('/'),
-  );
+  return path === '' || path.startsWith('..') || isAbsolute(path)
+    ? basename(resolve(file))
+    : path.split(sep).join('/');
 }
 function utcToday(): string {
   return new Date().toISOString().slice(0, 10);

@@ -90,7 +90,7 @@ export { againstBaseline, BrokenBaseline, readBaseline } from './audit/baseline.
 export { auditSarif, type SarifOptions } from './export/sarif.js';
 export { locate, type Located, type Places, type ProjectTexts } from './export/located.js';
 export { placesIn, type Region } from './project/json-places.js';
-export { auditJunit, stopsGate } from './export/junit.js';
+export { auditJunit, stopsGate, type JunitOptions } from './export/junit.js';
 export { auditCsv, graphCsv } from './export/csv.js';
 export { graphMl } from './export/graphml.js';
 export { proposeFixes, type Cure } from './fix/propose.js';

@@ -6,6 +6,7 @@ import { parse } from 'csv-parse/sync';
 import { XMLParser, XMLValidator } from 'fast-xml-parser';
 import {
   againstBaseline,
+  ALL_RULES,
   audit,
   auditCsv,
   auditJunit,
@@ -148,22 +149,58 @@ describe('SARIF', () => {
 });
 
 describe('JUnit, CSV and GraphML', () => {
-  it('JUnit has one case for each rule, failing where the gate is stopped', () => {
-    const result = audit(waivedDemo(), { today: TODAY });
-    const xml = auditJunit(result, stopsGate('error'));
+  it('JUnit has a case for each finding at its line, and one for each rule that found nothing', () => {
+    const project = waivedDemo();
+    const result = audit(project, { today: TODAY });
+    const text = JSON.stringify(project, null, 2);
+    const places = locate(indexProject(project), result.findings, { document: text });
+    const xml = auditJunit(result, {
+      stops: stopsGate('error'),
+      artifact: 'v.json',
+      places,
+      waivers: project.waivers ?? [],
+      seconds: 0.25,
+    });
     expect(XMLValidator.validate(xml)).toBe(true);
     expect(xml).not.toContain('\u0001');
+    interface Case {
+      '@_classname': string;
+      '@_name': string;
+      '@_file'?: string;
+      '@_line'?: string;
+      failure?: object;
+      skipped?: object;
+      'system-out'?: string;
+    }
     const parsed = new XMLParser({ ignoreAttributes: false }).parse(xml) as {
-      testsuites: {
-        testsuite: { testcase: { '@_name': string; failure?: object; 'system-out'?: string }[] };
-      };
+      testsuites: { testsuite: Record<`@_${string}`, string> & { testcase: Case[] } };
     };
-    const cases = parsed.testsuites.testsuite.testcase;
-    const failing = cases.filter((c) => c.failure !== undefined).map((c) => c['@_name']);
-    const stopped = result.findings.filter((f) => f.severity === 'error' && !f.waived);
-    expect(failing).toEqual([...new Set(stopped.map((f) => f.rule))]);
-    expect(failing).toContain('relay-cycle');
-    expect(cases.find((c) => c['@_name'] === 'dangling-target')?.['system-out']).toContain('(waived)');
+    const { testcase: cases, ...suite } = parsed.testsuites.testsuite;
+    const of = (f: Finding): Case => cases.find((c) => c['@_name'].includes(`[${f.fingerprint}]`))!;
+    const clean = ALL_RULES.filter(({ meta }) => !result.findings.some((f) => f.rule === meta.name));
+    expect(cases.length).toBe(result.findings.length + clean.length);
+    expect(new Set(cases.map((c) => `${c['@_classname']} ${c['@_name']}`)).size).toBe(cases.length);
+    for (const f of result.findings) {
+      const own = of(f);
+      expect(own['@_classname']).toBe(`oquel.${f.rule}`);
+      expect(own['@_file']).toBe('v.json');
+      expect(Number(own['@_line'])).toBe(places.of(f.subject)!.region.line);
+      const stopped = f.severity === 'error' && !f.waived;
+      expect([own.failure !== undefined, own.skipped !== undefined]).toEqual([stopped, f.waived === true]);
+      if (!stopped && !f.waived) expect(own['system-out']).toContain(f.severity);
+    }
+    const waived = result.findings.filter((f) => f.waived);
+    expect(of(waived.find(isHorn)!).skipped).toEqual({
+      '@_message': expect.stringMatching(/^waived by .+: .+/),
+    });
+    expect(suite).toEqual({
+      '@_name': expect.stringContaining('Storm <&> "Veyra"'),
+      '@_tests': String(cases.length),
+      '@_failures': String(cases.filter((c) => c.failure !== undefined).length),
+      '@_errors': '0',
+      '@_skipped': String(waived.length),
+      '@_time': '0.25',
+    });
   });
 
   it('CSV reads back as what was found', () => {

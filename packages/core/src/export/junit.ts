@@ -2,54 +2,54 @@ import { XMLBuilder } from 'fast-xml-parser';
 import type { AuditResult, Finding } from '../audit/finding.js';
 import { gateOf } from '../audit/audit.js';
 import { ALL_RULES } from '../audit/rules/registry.js';
+import type { Waiver } from '../project/types.js';
+import type { Places } from './located.js';
 import { ruleName } from './rule-name.js';
 
+/** Places of a finding that its case names. */
+const MOST_PLACES = 20;
+
+export interface JunitOptions {
+  /** Whether a finding stops the gate. */
+  stops: (f: Finding) => boolean;
+  /** The document or folder that was audited, relative, as in `auditSarif`. */
+  artifact?: string;
+  places?: Places;
+  /** With the reasons of waivers. */
+  waivers?: readonly Waiver[];
+  /** How long the audit took. */
+  seconds?: number;
+}
+type Case = Record<string, unknown>;
+
 /**
- * The audit as JUnit XML: one suite, one case for each rule. A case fails with the findings that stop the gate; others
- * stand in its output, waived ones too.
+ * The audit as JUnit XML: one suite, with a case for each finding, at the file and line where it is written, and one for each rule
+ * that has found nothing. A finding that stops the gate fails, one that is waived is skipped, and any other says so in its
+ * output. Cost: the findings and the places at which they occur.
  */
-export function auditJunit(result: AuditResult, stops: (f: Finding) => boolean): string {
-  const cases = ALL_RULES.map(({ meta }) => {
-    const findings = result.findings.filter((f) => f.rule === meta.name);
-    const failing = findings.filter(stops);
-    const others = findings.filter((f) => !stops(f));
-    return {
-      '@_classname': 'oquel.audit',
-      '@_name': meta.name,
-      ...(failing.length > 0
-        ? {
-            failure: {
-              '@_message': xmlText(failing[0].message),
-              '@_type': meta.name,
-              '#text': lines(failing),
-            },
-          }
-        : {}),
-      ...(others.length > 0 ? { 'system-out': lines(others) } : {}),
-    };
+export function auditJunit(result: AuditResult, options: JunitOptions): string {
+  const byRule = new Map<string, Finding[]>();
+  for (const f of result.findings) {
+    const same = byRule.get(f.rule);
+    if (same) same.push(f);
+    else byRule.set(f.rule, [f]);
+  }
+  const waivers = new Map((options.waivers ?? []).map((w) => [w.fingerprint, w]));
+  const cases = ALL_RULES.flatMap(({ meta }): Case[] => {
+    const found = byRule.get(meta.name);
+    if (!found) return [{ '@_classname': 'oquel.audit', '@_name': meta.name, '@_time': 0 }];
+    return found.map((f) => findingCase(f, options, waivers.get(f.fingerprint)));
   });
-  const failed = result.rehearsals?.failed ?? [];
-  const rehearsals = result.rehearsals && {
-    '@_classname': 'oquel.audit',
-    '@_name': 'rehearsals',
-    ...(failed.length > 0
-      ? {
-          failure: {
-            '@_message': xmlText(`${failed.length} of ${result.rehearsals.run} failed`),
-            '@_type': 'rehearsals',
-            '#text': xmlText(failed.join('\n')),
-          },
-        }
-      : {}),
-  };
-  const all = rehearsals ? [...cases, rehearsals] : cases;
+  if (result.rehearsals) cases.push(rehearsalsCase(result.rehearsals));
   const counts = {
-    '@_tests': all.length,
-    '@_failures': all.filter((c) => 'failure' in c).length,
+    '@_tests': cases.length,
+    '@_failures': cases.filter((c) => 'failure' in c).length,
     '@_errors': 0,
+    '@_skipped': cases.filter((c) => 'skipped' in c).length,
+    '@_time': options.seconds ?? 0,
   };
   const builder = new XMLBuilder({ ignoreAttributes: false, format: true, suppressEmptyNode: true });
-  const suite = { '@_name': xmlText(result.project), ...counts, '@_skipped': 0, testcase: all };
+  const suite = { '@_name': xmlText(result.project), ...counts, testcase: cases };
   const document = {
     '?xml': { '@_version': '1.0', '@_encoding': 'UTF-8' },
     testsuites: { ...counts, testsuite: suite },
@@ -57,20 +57,53 @@ export function auditJunit(result: AuditResult, stops: (f: Finding) => boolean):
   return builder.build(document);
 }
 
+function findingCase(
+  f: Finding,
+  { stops, artifact, places }: JunitOptions,
+  waiver: Waiver | undefined,
+): Case {
+  const at = places?.of(f.subject);
+  const file = at && at.file !== '' && artifact !== undefined ? `${artifact}/${at.file}` : artifact;
+  return {
+    '@_classname': `oquel.${f.rule}`,
+    '@_name': xmlText(`${f.message} [${f.fingerprint}]`),
+    '@_time': 0,
+    ...(file === undefined ? {} : { '@_file': xmlText(file) }),
+    ...(at ? { '@_line': at.region.line } : {}),
+    ...told(f, stops, waiver),
+  };
+}
+function told(f: Finding, stops: (f: Finding) => boolean, waiver: Waiver | undefined): Case {
+  const places = f.occurrences.slice(0, MOST_PLACES).map((at) => `\n    ${at}`);
+  const text = xmlText(`${f.severity} ${ruleName(f)}: ${f.message}${places.join('')}`);
+  if (f.waived) {
+    return {
+      skipped: { '@_message': xmlText(waiver ? `waived by ${waiver.by}: ${waiver.reason}` : 'waived') },
+    };
+  }
+  if (!stops(f)) return { 'system-out': text };
+  return { failure: { '@_message': xmlText(f.message), '@_type': f.rule, '#text': text } };
+}
+function rehearsalsCase({ run, failed }: NonNullable<AuditResult['rehearsals']>): Case {
+  return {
+    '@_classname': 'oquel.audit',
+    '@_name': 'rehearsals',
+    '@_time': 0,
+    ...(failed.length > 0
+      ? {
+          failure: {
+            '@_message': xmlText(`${failed.length} of ${run} failed`),
+            '@_type': 'rehearsals',
+            '#text': xmlText(failed.join('\n')),
+          },
+        }
+      : {}),
+  };
+}
+
 /** Whether a finding stops a gate of that level. */
 export function stopsGate(level: 'error' | 'warning' | 'none'): (f: Finding) => boolean {
   return (f) => gateOf([f], level) === 'stop';
-}
-
-function lines(findings: readonly Finding[]): string {
-  return xmlText(
-    findings
-      .map((f) => {
-        const places = f.occurrences.length > 0 ? `\n    ${f.occurrences.slice(0, 20).join('\n    ')}` : '';
-        return `${f.severity} ${ruleName(f)}${f.waived ? ' (waived)' : ''}: ${f.message} [${f.fingerprint}]${places}`;
-      })
-      .join('\n'),
-  );
 }
 
 const NOT_XML = // eslint-disable-next-line no-control-regex

@@ -58,7 +58,10 @@ function textOf(
     case 'JUnit': {
       const isNew = since && new Set(since.added.map((f) => f.fingerprint));
       const stops = stopsGate(level);
-      return auditJunit(audit, (f) => stops(f) && (!isNew || isNew.has(f.fingerprint)));
+      return auditJunit(audit, {
+        stops: (f) => stops(f) && (!isNew || isNew.has(f.fingerprint)),
+        waivers: index.project.waivers ?? [],
+      });
     }
     case 'CSV':
       return auditCsv(audit);
