@@ -17,10 +17,11 @@ import {
   type Project,
 } from '@oquel/core';
 import { Command, InvalidArgumentError, Option } from 'commander';
-import { readProjectFrom, readText, textsOf } from './input.js';
+import { PROJECT_INPUT, readProjectFrom, readText, textsOf } from './input.js';
 import { noteReading } from './notes.js';
 import { UsageError } from './paths.js';
 import { writeFile } from './project-folder.js';
+import { isStandardInput } from './standard-input.js';
 import type { Streams } from './streams.js';
 import { orExplain } from './too-large.js';
 import { VERSION } from './version.js';
@@ -44,7 +45,7 @@ interface AuditFlags {
 export function auditCommand(streams: Streams, exit: (code: number) => void): Command {
   return new Command('audit')
     .description('audit a project; ends with 1 when the gate stops it, 2 when it cannot be read')
-    .argument('<file>', 'the project document or folder')
+    .argument('<file>', PROJECT_INPUT)
     .addOption(new Option('--format <format>', 'how to print').choices(FORMATS).default('text'))
     .option(
       '--report <format=file>',
@@ -136,6 +137,7 @@ function report(text: string, before: Report[]): Report[] {
 }
 /** Relative to where the command runs, as a repository's pages look for it; by its name alone from elsewhere. */
 function pathOf(file: string): string {
+  if (isStandardInput(file)) return 'standard-input.json';
   const path = relative(process.cwd(), file);
   return path === '' || path.startsWith('..') || isAbsolute(path)
     ? basename(resolve(file))

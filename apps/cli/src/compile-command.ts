@@ -12,7 +12,7 @@ import {
 } from '@oquel/core';
 import { FORMAT } from '@oquel/runtime';
 import { Command } from 'commander';
-import { readProjectFrom } from './input.js';
+import { PROJECT_INPUT, readProjectFrom } from './input.js';
 import { isFolder, requirePath, UsageError } from './paths.js';
 import { writeFile } from './project-folder.js';
 import { sha256 } from './sha256.js';
@@ -30,7 +30,7 @@ interface Flags {
 export function compileCommand(streams: Streams, exit: (code: number) => void): Command {
   return new Command('compile')
     .description(`compile the wiring for a game (${FORMAT}): ${WIRING_FILE} and a file for each scene`)
-    .argument('<file>', 'the project document or folder')
+    .argument('<file>', PROJECT_INPUT)
     .requiredOption('--out <folder>', 'where to write')
     .option('--scene <name>', 'only this scene; may be repeated', (name, all: string[]) => [...all, name], [])
     .option('--check', 'write nothing; end with 1 if the files are not those of the project')

@@ -1,7 +1,7 @@
 import { extname } from 'node:path';
 import { toFolder } from '@oquel/core';
 import { Command } from 'commander';
-import { readProjectFrom } from './input.js';
+import { PROJECT_INPUT, readProjectFrom } from './input.js';
 import { isFolder, requirePath, UsageError } from './paths.js';
 import { writeFile, writeFolder } from './project-folder.js';
 import type { Streams } from './streams.js';
@@ -10,7 +10,7 @@ import type { Streams } from './streams.js';
 export function convertCommand(streams: Streams): Command {
   return new Command('convert')
     .description('write a project as a document (TO ends in .json) or as a folder with a file for each asset')
-    .argument('<from>', 'a project document or folder')
+    .argument('<from>', PROJECT_INPUT)
     .argument('<to>', 'the document (.json) or folder (no ending) to write')
     .action((from: string, to: string) => {
       requirePath(to, 'what is to be written');

@@ -10,15 +10,19 @@ import {
 } from '@oquel/core';
 import { isFolder, requireFile, requirePath, UsageError } from './paths.js';
 import { readFromFolder } from './project-folder.js';
+import { inputName, isStandardInput, readStandardInput } from './standard-input.js';
 
 /** Longer texts do not fit into one JavaScript string. */
 const MAX_BYTES = 512 * 1024 * 1024;
 
-/** Reads a project from a document or a folder. @throws UsageError that names the file and each broken place */
+/** What a command says of the project that it reads. */
+export const PROJECT_INPUT = 'the project document or folder, or - for a document on standard input';
+
+/** Reads a project from a document, a folder, or standard input. @throws UsageError that names the file and each broken place */
 export function readProjectFrom(path: string): ReadResult {
   requirePath(path, 'the project');
   try {
-    if (!isFolder(path)) return readProjectText(readText(path));
+    if (isStandardInput(path) || !isFolder(path)) return readProjectText(readText(path));
     if (readFromFolder(path, PROJECT_FILE, readText) === null) {
       throw new UsageError(`${path} is a folder without ${PROJECT_FILE}, so it is no project folder`);
     }
@@ -26,31 +30,33 @@ export function readProjectFrom(path: string): ReadResult {
   } catch (error) {
     if (!(error instanceof BrokenDocument)) throw error;
     const lines = error.problems.map((p) => `  ${problemText(p)}`);
-    throw new UsageError(`${path} is not a valid project:\n${lines.join('\n')}`);
+    throw new UsageError(`${inputName(path)} is not a valid project:\n${lines.join('\n')}`);
   }
 }
 
 /** The texts of a project that has been read, to find places in them. @throws UsageError */
 export function textsOf(path: string): ProjectTexts {
-  if (!isFolder(path)) return { document: readText(path) };
+  if (isStandardInput(path) || !isFolder(path)) return { document: readText(path) };
   const file = (name: string): string | null => readFromFolder(path, name, readText);
   const { assets } = JSON.parse(file(PROJECT_FILE)!) as { assets: string[] };
   return { assets, file };
 }
 
-/** The text of an ordinary file. @throws UsageError */
+/** The text of an ordinary file, or of standard input. @throws UsageError */
 export function readText(file: string): string {
-  const { size } = requireFile(file);
-  if (size > MAX_BYTES) throw new UsageError(`${file} has ${size} bytes; at most ${MAX_BYTES} can be read`);
-  let bytes: Buffer;
-  try {
-    bytes = readFileSync(file);
-  } catch (error) {
-    throw new UsageError(`${file} cannot be read: ${(error as Error).message}`);
-  }
+  const bytes = isStandardInput(file) ? readStandardInput(MAX_BYTES) : bytesOf(file);
   try {
     return new TextDecoder('utf-8', { fatal: true, ignoreBOM: true }).decode(bytes);
   } catch {
-    throw new UsageError(`${file} is not UTF-8`);
+    throw new UsageError(`${inputName(file)} is not UTF-8`);
+  }
+}
+function bytesOf(file: string): Buffer {
+  const { size } = requireFile(file);
+  if (size > MAX_BYTES) throw new UsageError(`${file} has ${size} bytes; at most ${MAX_BYTES} can be read`);
+  try {
+    return readFileSync(file);
+  } catch (error) {
+    throw new UsageError(`${file} cannot be read: ${(error as Error).message}`);
   }
 }

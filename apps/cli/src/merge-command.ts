@@ -19,6 +19,7 @@ import { Command, Option } from 'commander';
 import { readProjectFrom, readText } from './input.js';
 import { isFolder, UsageError } from './paths.js';
 import { writeFile, writeFolder } from './project-folder.js';
+import { isStandardInput } from './standard-input.js';
 import type { Streams } from './streams.js';
 import { orExplain } from './too-large.js';
 
@@ -44,6 +45,10 @@ export function mergeCommand(streams: Streams, exit: (code: number) => void): Co
     .option('--check', 'write nothing; end with 1 where a binding would dangle')
     .addOption(new Option('--format <format>', 'how it is said').choices(['text', 'json']).default('text'))
     .action((path: string, file: string, { origin, check, format }: MergeFlags) => {
+      if (isStandardInput(path) && !check)
+        throw new UsageError(
+          'the project is written anew, so it cannot come from standard input; use --check',
+        );
       const { project } = readProjectFrom(path);
       const merged = mergeOf(project, readManifest(file, origin), file);
       const change = orExplain(() => findingsOf(project, merged), path);

@@ -8,7 +8,7 @@ import {
   type Project,
 } from '@oquel/core';
 import { Command, Option } from 'commander';
-import { readProjectFrom } from './input.js';
+import { PROJECT_INPUT, readProjectFrom } from './input.js';
 import { sha256 } from './sha256.js';
 import type { Streams } from './streams.js';
 import { orExplain } from './too-large.js';
@@ -19,7 +19,7 @@ type To = 'typescript' | 'json-schema' | 'asyncapi';
 export function namesCommand(streams: Streams): Command {
   return new Command('names')
     .description("print a project's events, actions, channels and keys as types")
-    .argument('<file>', 'the project document or folder')
+    .argument('<file>', PROJECT_INPUT)
     .addOption(
       new Option('--to <language>', 'what to print')
         .choices(['typescript', 'json-schema', 'asyncapi'])

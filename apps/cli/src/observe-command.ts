@@ -12,7 +12,7 @@ import {
   type Project,
 } from '@oquel/core';
 import { Command } from 'commander';
-import { readProjectFrom } from './input.js';
+import { PROJECT_INPUT, readProjectFrom } from './input.js';
 import { requireFile, requirePath, UsageError } from './paths.js';
 import { sha256 } from './sha256.js';
 import type { Streams } from './streams.js';
@@ -35,7 +35,7 @@ export function observeCommand(streams: Streams, exit: (code: number) => void): 
     .description(
       'say what traces of real play show: what was served, what did not follow, what other code does',
     )
-    .argument('<file>', 'the project document or folder')
+    .argument('<file>', PROJECT_INPUT)
     .argument('<traces...>', 'traces as JSON Lines, bare or as CloudEvents; - is standard input')
     .option('--json', 'the whole report (oquel.plays/1)')
     .option('--load-set <name>', 'the scenes that the game had loaded; all without it')

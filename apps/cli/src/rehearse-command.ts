@@ -13,7 +13,7 @@ import {
   type TraceLine,
 } from '@oquel/core';
 import { Command, Option } from 'commander';
-import { readProjectFrom } from './input.js';
+import { PROJECT_INPUT, readProjectFrom } from './input.js';
 import { UsageError } from './paths.js';
 import type { Streams } from './streams.js';
 import { orExplain } from './too-large.js';
@@ -28,7 +28,7 @@ interface RehearseFlags {
 export function rehearseCommand(streams: Streams, exit: (code: number) => void): Command {
   return new Command('rehearse')
     .description('run the rehearsals of a project; ends with 1 when one fails, 2 when it cannot be read')
-    .argument('<file>', 'the project document or folder')
+    .argument('<file>', PROJECT_INPUT)
     .option('--name <name>', 'run this rehearsal alone')
     .addOption(
       new Option('--format <format>', 'how to print; json is one line for each thing')
