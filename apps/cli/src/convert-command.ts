@@ -1,8 +1,7 @@
-import { extname } from 'node:path';
 import { toFolder } from '@oquel/core';
 import { Command } from 'commander';
 import { PROJECT_INPUT, readProjectFrom } from './input.js';
-import { isFolder, requirePath, UsageError } from './paths.js';
+import { isFolder, kindOf, requirePath, UsageError } from './paths.js';
 import { writeFile, writeFolder } from './project-folder.js';
 import type { Streams } from './streams.js';
 
@@ -26,12 +25,4 @@ export function convertCommand(streams: Streams): Command {
       writeFolder(to, files);
       streams.err(`${to} is written: ${files.size} files.\n`);
     });
-}
-
-/** @throws UsageError */
-function kindOf(to: string): 'document' | 'folder' {
-  const ending = extname(to.replace(/[/\\]+$/, ''));
-  if (ending === '.json') return 'document';
-  if (ending === '') return 'folder';
-  throw new UsageError(`${to} ends in ${ending}: a document ends in .json, a folder has no ending`);
 }

@@ -1,5 +1,5 @@
 import { lstatSync, realpathSync, statSync, type Stats } from 'node:fs';
-import { join, sep } from 'node:path';
+import { extname, join, sep } from 'node:path';
 
 /** Wrong use or unreadable input, in words for the person at the terminal. */
 export class UsageError extends Error {
@@ -47,4 +47,11 @@ export function inside(folder: string, path: string): string {
 /** The folder itself, where the path is a link to one. */
 export function realFolder(path: string): string {
   return realpathSync(path);
+}
+/** Whether a document or a folder is to be written, by its name. @throws UsageError */
+export function kindOf(to: string): 'document' | 'folder' {
+  const ending = extname(to.replace(/[/\\]+$/, ''));
+  if (ending === '.json') return 'document';
+  if (ending === '') return 'folder';
+  throw new UsageError(`${to} ends in ${ending}: a document ends in .json, a folder has no ending`);
 }

@@ -1,15 +1,18 @@
 import { Command } from 'commander';
 import { auditCommand } from './audit-command.js';
+import { catalogueCommand } from './catalogue-command.js';
 import { compareCommand } from './compare-command.js';
 import { compileCommand } from './compile-command.js';
 import { conformanceCommand } from './conformance-command.js';
 import { convertCommand } from './convert-command.js';
 import { explainCommand } from './explain-command.js';
 import { graphCommand } from './graph-command.js';
+import { initCommand } from './init-command.js';
 import { mergeCommand } from './merge-command.js';
 import { namesCommand } from './names-command.js';
 import { observeCommand } from './observe-command.js';
 import { rehearseCommand } from './rehearse-command.js';
+import { rippleCommand } from './ripple-command.js';
 import { schemaCommand } from './schema-command.js';
 import type { Streams } from './streams.js';
 import { VERSION } from './version.js';
@@ -23,16 +26,19 @@ export function program(streams: Streams, exit: (code: number) => void): Command
     .exitOverride()
     .configureOutput({ writeOut: streams.out, writeErr: streams.err })
     .addCommand(auditCommand(streams, exit))
+    .addCommand(catalogueCommand(streams))
     .addCommand(compareCommand(streams, exit))
     .addCommand(compileCommand(streams, exit))
     .addCommand(conformanceCommand(streams, exit))
     .addCommand(convertCommand(streams))
     .addCommand(explainCommand(streams))
     .addCommand(graphCommand(streams))
+    .addCommand(initCommand(streams))
     .addCommand(mergeCommand(streams, exit))
     .addCommand(namesCommand(streams))
     .addCommand(observeCommand(streams, exit))
     .addCommand(rehearseCommand(streams, exit))
+    .addCommand(rippleCommand(streams))
     .addCommand(schemaCommand(streams));
   for (const command of root.commands) command.exitOverride().copyInheritedSettings(root);
   return root;
