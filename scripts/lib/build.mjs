@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { bundleCommandLine, BUNDLE } from './bundle.mjs';
 import { compressTexts } from './compress.mjs';
 import { ROOT } from './root.mjs';
 import { run } from './run.mjs';
@@ -11,6 +12,8 @@ const SOURCES = [
   'packages/core/src',
   'apps/server/src',
   'apps/cli/src',
+  'apps/cli/bin',
+  'docs/conformance/cases',
   'apps/web/src',
   'apps/web/public',
   'demo/play/src',
@@ -30,6 +33,7 @@ const RESULTS = [
   'packages/core/dist/index.js',
   'apps/server/dist/main.js',
   'apps/cli/dist/main.js',
+  BUNDLE,
   'apps/web/dist/index.html',
   'apps/web/dist/play/index.html',
 ];
@@ -45,6 +49,7 @@ export async function build() {
   // Into the folder of the web application, which is emptied first.
   await step('npx', ['vite', 'build', '--logLevel', 'warn'], join(ROOT, 'demo/play'));
   compressTexts(join(ROOT, 'apps/web/dist/assets'));
+  await bundleCommandLine();
   writeFileSync(MARK, now);
 }
 

@@ -6,8 +6,10 @@ import { Command, InvalidArgumentError, Option } from 'commander';
 import { isFolder, UsageError } from './paths.js';
 import type { Streams } from './streams.js';
 
-/** The kit that comes with Oquel. */
-const KIT = fileURLToPath(new URL('../../../docs/conformance/cases', import.meta.url));
+/** The kit that comes with Oquel: beside the bundle in its package, or in the checkout. */
+const [KIT] = ['./conformance', '../../../docs/conformance/cases']
+  .map((path) => fileURLToPath(new URL(path, import.meta.url)))
+  .filter((path, i, all) => i === all.length - 1 || existsSync(path));
 /** A case is given up after this time, and its output cut at this size. */
 const LIMIT_MS = 60_000;
 const LIMIT_BYTES = 64 * 1024 * 1024;
@@ -24,7 +26,8 @@ export function conformanceCommand(streams: Streams, exit: (code: number) => voi
     .addOption(new Option('--cases <folder>', 'a folder of cases').default(KIT, "the kit's own"))
     .option('--only <name>', 'only this case')
     .action(({ run, cases, only }: { run: string; cases: string; only?: string }) => {
-      if (!isFolder(cases)) throw new UsageError(`${cases} is not a folder of cases`);
+      if (!isFolder(cases))
+        throw new UsageError(`${cases} is not a folder of cases; say with --cases where they are`);
       const names = readdirSync(cases)
         .filter(
           (name) => existsSync(join(cases, name, 'trace.jsonl')) && (only === undefined || name === only),

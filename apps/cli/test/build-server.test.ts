@@ -1,16 +1,16 @@
 import { execFileSync, spawnSync } from 'node:child_process';
-import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { copyFileSync, existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { beforeAll, describe, expect, it } from '@jest/globals';
 
 const at = (path: string): string => fileURLToPath(new URL(`../../../${path}`, import.meta.url));
-const OQUEL = `${process.execPath} ${at('apps/cli/bin/oquel.js')}`;
 
-/** What docs/build-servers.md says, done in a real repository. */
+/** What docs/build-servers.md says, done in a real repository, with the one file that is the command line. */
 describe('a build server', () => {
   let repo: string;
+  const OQUEL = `${process.execPath} oquel.mjs`;
   const git = (...args: string[]): string =>
     execFileSync('git', ['-c', 'user.name=ines', '-c', 'user.email=ines@veyra.example', ...args], {
       cwd: repo,
@@ -38,6 +38,7 @@ describe('a build server', () => {
   beforeAll(() => {
     repo = mkdtempSync(join(tmpdir(), 'oquel-repo-'));
     git('init', '--quiet');
+    copyFileSync(at('dist/oquel.mjs'), join(repo, 'oquel.mjs'));
     const doc = readFileSync(at('docs/build-servers.md'), 'utf8');
     const [once] = /^ {4}npx oquel convert[^]*?(?=\n\n[^ ])/m.exec(doc)!;
     writeFileSync(join(repo, 'storm-over-veyra.json'), readFileSync(at('demo/storm-over-veyra.json')));

@@ -1,0 +1,4 @@
+#!/usr/bin/env node
+import { run } from '../dist/run.js';
+
+await run();
