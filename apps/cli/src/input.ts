@@ -9,7 +9,7 @@ import {
   type ReadResult,
 } from '@oquel/core';
 import { isFolder, requireFile, requirePath, UsageError } from './paths.js';
-import { readFromFolder } from './project-folder.js';
+import { readFromFolder, strayFiles } from './project-folder.js';
 import { inputName, isStandardInput, readStandardInput } from './standard-input.js';
 
 /** Longer texts do not fit into one JavaScript string. */
@@ -18,15 +18,21 @@ const MAX_BYTES = 512 * 1024 * 1024;
 /** What a command says of the project that it reads. */
 export const PROJECT_INPUT = 'the project document or folder, or - for a document on standard input';
 
+export interface ProjectRead extends ReadResult {
+  /** Files of a folder that look like assets of the project and are none. */
+  stray: string[];
+}
+
 /** Reads a project from a document, a folder, or standard input. @throws UsageError that names the file and each broken place */
-export function readProjectFrom(path: string): ReadResult {
+export function readProjectFrom(path: string): ProjectRead {
   requirePath(path, 'the project');
   try {
-    if (isStandardInput(path) || !isFolder(path)) return readProjectText(readText(path));
+    if (isStandardInput(path) || !isFolder(path)) return { ...readProjectText(readText(path)), stray: [] };
     if (readFromFolder(path, PROJECT_FILE, readText) === null) {
       throw new UsageError(`${path} is a folder without ${PROJECT_FILE}, so it is no project folder`);
     }
-    return fromFolder((file) => readFromFolder(path, file, readText));
+    const read = fromFolder((file) => readFromFolder(path, file, readText));
+    return { ...read, stray: strayFiles(path, listedIn(path)) };
   } catch (error) {
     if (!(error instanceof BrokenDocument)) throw error;
     const lines = error.problems.map((p) => `  ${problemText(p)}`);
@@ -38,8 +44,12 @@ export function readProjectFrom(path: string): ReadResult {
 export function textsOf(path: string): ProjectTexts {
   if (isStandardInput(path) || !isFolder(path)) return { document: readText(path) };
   const file = (name: string): string | null => readFromFolder(path, name, readText);
-  const { assets } = JSON.parse(file(PROJECT_FILE)!) as { assets: string[] };
-  return { assets, file };
+  return { assets: listedIn(path), file };
+}
+/** The files of the assets of a folder that has been read, in their order. */
+function listedIn(folder: string): string[] {
+  const text = readFromFolder(folder, PROJECT_FILE, readText)!;
+  return (JSON.parse(text) as { assets: string[] }).assets;
 }
 
 /** The text of an ordinary file, or of standard input. @throws UsageError */

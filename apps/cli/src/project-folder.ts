@@ -38,6 +38,17 @@ export function readFromFolder(folder: string, path: string, read: (file: string
   return existsSync(file) ? read(file) : null;
 }
 
+/** Files where the project's assets lie that its `project.json` does not list: of no account, and perhaps forgotten. */
+export function strayFiles(folder: string, listed: readonly string[]): string[] {
+  const own = new Set(listed);
+  return ASSET_FOLDERS.flatMap((name) => {
+    const at = join(folder, name);
+    return isFolder(at) ? readdirSync(at).map((file) => `${name}/${file}`) : [];
+  })
+    .filter((path) => OWN.test(path) && !own.has(path))
+    .sort();
+}
+
 /**
  * Writes a project folder. All is written beside what is there, then put into its place; a crash leaves the old state
  * whole or the new one, which the next reading or writing takes up. Only files of the project are replaced or removed.

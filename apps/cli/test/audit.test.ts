@@ -215,6 +215,19 @@ describe('several reports from one run', () => {
     }
     expect(out).toContain('file="my game/scenes/pylon-ridge.json"');
   });
+  it('are of the listed files alone; one that is not listed is told', async () => {
+    const game = join(folder, 'stray');
+    await oquel('convert', DEMO, game);
+    const clean = await oquel('audit', game, '--today', '2026-11-24');
+    expect(clean.err).toBe('');
+    writeFileSync(join(game, 'scenes', 'forgotten.json'), '{"id": "forgotten", "kind": "scene"}');
+    writeFileSync(join(game, 'scenes', 'README.md'), 'not ours');
+    const { code, out, err } = await oquel('audit', game, '--today', '2026-11-24');
+    expect({ code, out }).toEqual({ code: clean.code, out: clean.out });
+    expect(err).toBe(
+      'note: scenes/forgotten.json is no part of the project; project.json does not list it\n',
+    );
+  });
   it('of which the last one to a file stays', async () => {
     const file = join(folder, 'twice.out');
     await oquel('audit', DEMO, '--report', `csv=${file}`, '--report', `json=${file}`);
