@@ -26,6 +26,7 @@ const SINGLE = [
   'demo/play/index.html',
   'demo/play/vite.config.ts',
   'demo/storm-over-veyra.json',
+  'docs/command-line.md',
 ];
 const MARK = join(ROOT, 'node_modules', '.oquel-build');
 const RESULTS = [

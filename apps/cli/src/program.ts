@@ -14,17 +14,18 @@ import { observeCommand } from './observe-command.js';
 import { rehearseCommand } from './rehearse-command.js';
 import { rippleCommand } from './ripple-command.js';
 import { schemaCommand } from './schema-command.js';
-import type { Streams } from './streams.js';
+import { redirected, type Streams } from './streams.js';
 import { VERSION } from './version.js';
 
 /** All commands. `exit` is told how one ends that may end other than well. */
-export function program(streams: Streams, exit: (code: number) => void): Command {
+export function program(console: Streams, exit: (code: number) => void): Command {
+  const { streams, begin, end } = redirected(console);
   const root = new Command('oquel')
     .description('Audit and rehearse the event bindings of a game project')
     .version(VERSION, '--version', 'print the version')
     .option('--debug', 'show where an unforeseen error came from')
     .exitOverride()
-    .configureOutput({ writeOut: streams.out, writeErr: streams.err })
+    .configureOutput({ writeOut: console.out, writeErr: console.err })
     .addCommand(auditCommand(streams, exit))
     .addCommand(catalogueCommand(streams))
     .addCommand(compareCommand(streams, exit))
@@ -40,6 +41,14 @@ export function program(streams: Streams, exit: (code: number) => void): Command
     .addCommand(rehearseCommand(streams, exit))
     .addCommand(rippleCommand(streams))
     .addCommand(schemaCommand(streams));
-  for (const command of root.commands) command.exitOverride().copyInheritedSettings(root);
+  for (const command of root.commands) {
+    command
+      .exitOverride()
+      .copyInheritedSettings(root)
+      .option('--output <file>', 'write what is printed into a file, once it is whole')
+      .option('--quiet', 'leave out notes and progress')
+      .hook('preAction', () => begin(command.opts()))
+      .hook('postAction', end);
+  }
   return root;
 }

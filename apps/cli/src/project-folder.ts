@@ -88,9 +88,17 @@ export function writeFile(to: string, text: string): void {
     writeWhole(`${to}${FRESH}`, text);
     renameSync(`${to}${FRESH}`, to);
   } catch (error) {
-    rmSync(`${to}${FRESH}`, { force: true });
+    drop(`${to}${FRESH}`);
     if (error instanceof UsageError) throw error;
     throw new UsageError(`${to} cannot be written: ${(error as Error).message}`);
+  }
+}
+/** Why it was begun in vain is what counts, not that it cannot be dropped either. */
+function drop(file: string): void {
+  try {
+    rmSync(file, { force: true });
+  } catch {
+    // It lies on the way of a file, say.
   }
 }
 

@@ -111,3 +111,37 @@ describe('oquel catalogue', () => {
     expect(readFileSync(file, 'utf8')).toContain('None');
   });
 });
+
+describe('what every command can do', () => {
+  it.each([
+    ['audit', DEMO, '--today', '2026-11-24'],
+    ['catalogue', DEMO, '--format', 'json'],
+    ['ripple', DEMO, '#tension'],
+    ['rehearse', DEMO, '--trace', '--format', 'json'],
+    ['schema'],
+  ])('prints into a file, and ends as before: %s', async (...args) => {
+    const file = join(folder, 'out', `${args[0]}.txt`);
+    const plain = await oquel(...args);
+    const { code, out } = await oquel(...args, '--output', file);
+    expect([code, out]).toEqual([plain.code, '']);
+    expect(readFileSync(file, 'utf8')).toBe(plain.out);
+  });
+  it('leaves a file as it is where nothing comes of it', async () => {
+    const file = written(folder, 'kept.txt', 'kept');
+    expect((await oquel('audit', join(folder, 'nowhere.json'), '--output', file)).code).toBe(2);
+    expect(readFileSync(file, 'utf8')).toBe('kept');
+    const { code, err } = await oquel('schema', '--output', join(file, 'below'));
+    expect([code, err]).toEqual([2, expect.stringContaining('cannot be written')]);
+  });
+  it('leaves out notes when it is to be quiet, and no error', async () => {
+    const file = written(folder, 'noted.json', {
+      format: 'oquel.project/1',
+      name: 'Noted',
+      assets: [],
+      mood: 'grey',
+    });
+    expect((await oquel('audit', file)).err).toContain('unknown property at /mood');
+    expect(await oquel('audit', file, '--quiet')).toMatchObject({ code: 0, err: '' });
+    expect((await oquel('audit', join(folder, 'nowhere.json'), '--quiet')).err).toContain('does not exist');
+  });
+});
