@@ -1,6 +1,5 @@
-import type { Burst } from './burst.js';
 import type { Values } from './format.js';
-import type { Instance } from './instance.js';
+import type { Burst, Instance } from './instance.js';
 
 /** Who raises something. */
 export interface RaiseOptions {

@@ -1,7 +1,20 @@
-import type { Burst } from './burst.js';
 import type { Value, Values, WiringBinding } from './format.js';
-import type { AssetTable, Scene } from './scene.js';
+import { SceneFile, type AssetTable } from './scene.js';
+import type { Tally } from './tally.js';
 import { evaluate, isLiteral, NONE, own, type Reader } from './value.js';
+
+/** A scene while the game runs: which instances and copies there are. */
+export class Scene extends SceneFile {
+  readonly placed: (Instance | undefined)[] = [];
+  /** Copies of a template that still count, and all that were ever born, in order of birth. */
+  readonly copies = new Map<number, Copy[]>();
+  readonly born = new Map<number, Copy[]>();
+  /** What is bound to an event, where no copy has a part in it; null where it must be gathered each time. */
+  readonly settled = new Map<number, readonly Bound[]>();
+  /** When it was loaded, on the clock of binding. */
+  since = 0;
+  loaded = false;
+}
 
 /** One copy that was spawned of a template. */
 export class Copy {
@@ -195,4 +208,29 @@ export class Bound {
 }
 function staysInside(path: string): boolean {
   return !path.includes(':') && !path.includes('~');
+}
+
+/** A delivery of which nothing depends on the state of play, as long as nobody comes, goes, sleeps or wakes. */
+export interface Sure {
+  bound: Bound;
+  instance: Instance;
+  action: number;
+  name: string;
+  args: Values;
+  tally: Tally;
+  /** Of an action whose effects are left to the game nothing needs to be counted. */
+  hasEffects: boolean;
+}
+/**
+ * All that a raise of an event of an instance brings, where each delivery is sure and due at once. It is queued as one
+ * thing, and made once for as long as nothing changes: a raise allocates nothing then.
+ */
+export interface Burst {
+  kind: 'burst';
+  /** For what count of changes it was judged. */
+  changes: number;
+  /** Null where something must be decided at each raise. */
+  sure: readonly Sure[] | null;
+  /** Whether it is sure that a raise brings these, whoever raises it. */
+  isFree: boolean;
 }

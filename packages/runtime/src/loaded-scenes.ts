@@ -1,6 +1,5 @@
-import type { Instance } from './instance.js';
+import type { Instance, Scene } from './instance.js';
 import { instanceAt, placeIn } from './naming.js';
-import type { Scene } from './scene.js';
 
 /** The scenes that are loaded, in the order of the project, and what addresses name in them. */
 export class LoadedScenes {

@@ -1,5 +1,4 @@
-import { instanceIn, placedIn, type Instance } from './instance.js';
-import type { Scene } from './scene.js';
+import { type Instance, instanceIn, placedIn, type Scene } from './instance.js';
 
 /** Expansion order; copies of one template in order of birth, each followed by all that it contains. */
 export function inOrder(a: Instance, b: Instance): number {

@@ -1,6 +1,5 @@
 import type { Value, WiringAsset, WiringBinding, WiringProject, WiringScene } from './format.js';
-import type { Bound, Copy, Instance } from './instance.js';
-import type { Tally } from './watch.js';
+import type { Tally } from './tally.js';
 
 /** What is asked of assets again and again, by the asset's number. */
 export interface AssetTable {
@@ -40,8 +39,8 @@ export function eventNumber({ few, eventAt }: AssetTable, name: string): number 
   return undefined;
 }
 
-/** A scene's file made ready: linear in its instances and bindings. Which instances and copies there are is kept here too. */
-export class Scene {
+/** A scene's file made ready: linear in its instances and bindings. How often actions were performed is counted here too. */
+export class SceneFile {
   readonly count: number;
   /** For each instance, one past the last one that stands in it. */
   readonly end: Int32Array;
@@ -66,17 +65,8 @@ export class Scene {
   readonly foreign = new Map<number, number[]>();
   /** Rows that hear a channel. */
   readonly hearers = new Map<string, number[]>();
-  readonly placed: (Instance | undefined)[] = [];
-  /** Copies of a template that still count, and all that were ever born, in order of birth. */
-  readonly copies = new Map<number, Copy[]>();
-  readonly born = new Map<number, Copy[]>();
-  /** What is bound to an event, where no copy has a part in it; null where it must be gathered each time. */
-  readonly settled = new Map<number, readonly Bound[]>();
   /** Its place in expansion order among scenes. */
   readonly order: number;
-  /** When it was loaded, on the clock of binding. */
-  since = 0;
-  loaded = false;
 
   constructor(
     project: WiringProject,

@@ -1,8 +1,7 @@
 import type { Value, Values } from './format.js';
-import { instanceIn, placedIn, type Copy, type Instance } from './instance.js';
+import { type Copy, type Instance, instanceIn, placedIn, type Scene } from './instance.js';
 import { placeIn } from './naming.js';
 import { actionOf } from './queued.js';
-import type { Scene } from './scene.js';
 import { sameValue } from './value.js';
 import type { World } from './world.js';
 

@@ -1,6 +1,5 @@
 import type { Value } from './format.js';
-import { instanceIn, placedIn, type Bound, type Instance } from './instance.js';
-import type { Scene } from './scene.js';
+import { type Bound, type Instance, instanceIn, placedIn, type Scene } from './instance.js';
 import { isLiteral, sameValue } from './value.js';
 
 /** What a key comes to: a value, none, or `missing` where it is read from a property that is not there. */

@@ -1,10 +1,5 @@
 import type { Instance } from './instance.js';
-
-/** When an action was performed last, and how often at that instant. */
-export interface Tally {
-  instant: number;
-  times: number;
-}
+import type { Tally } from './tally.js';
 
 /** Notices actions that are performed without end, and reads the cycle off the causes of what was too many. */
 export class RunawayWatch {

@@ -1,5 +1,4 @@
-import { instanceIn, placedIn, type Bound, type Instance } from './instance.js';
-import type { Scene } from './scene.js';
+import { type Bound, type Instance, instanceIn, placedIn, type Scene } from './instance.js';
 import type { Selector } from './selection.js';
 
 /** What is bound to what, over all scenes that are loaded. */

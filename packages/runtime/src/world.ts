@@ -1,9 +1,9 @@
-import { judge, type Burst } from './burst.js';
+import { judge } from './burst.js';
 import { performEffects } from './effects.js';
 import { EventOf, type RaiseOptions } from './event-of.js';
 import { FORMAT, type Value, type Values, type WiringProject, type WiringScene } from './format.js';
 import { LIMITS, type Game, type Limits, type Wired } from './game.js';
-import { placedIn, type Instance } from './instance.js';
+import { type Burst, type Instance, placedIn, Scene } from './instance.js';
 import { Lifecycle } from './lifecycle.js';
 import { LoadedScenes } from './loaded-scenes.js';
 import { inOrder } from './naming.js';
@@ -12,7 +12,7 @@ import { actionOf, raiseOf, through, type Delivery, type Queued, type Raise, typ
 import { loss, refusal, whereTo } from './reasons.js';
 import type { LossReason, RecordBody, RefusalReason, WorldRecord } from './records.js';
 import { Restarts } from './restarts.js';
-import { assetTables, eventNumber, Scene, type AssetTable } from './scene.js';
+import { assetTables, eventNumber, type AssetTable } from './scene.js';
 import { Selector } from './selection.js';
 import { Serving } from './serving.js';
 import { TimeQueue } from './time-queue.js';
