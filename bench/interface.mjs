@@ -2,6 +2,9 @@ import { say } from '../scripts/lib/say.mjs';
 import { withApp } from '../scripts/lib/app.mjs';
 import { generate } from './lib/generator.mjs';
 
+/** So many that the 95th percentile is not the longest of all. */
+const ROUNDS = 40;
+
 /**
  * Milliseconds from an input to the frame that shows its effect, with a large project; and frames in a second while a plan
  * of 5 000 things is panned. Goals: opening under 5 s, every answer within 100 ms at the 95th percentile, 50 frames.
@@ -27,8 +30,8 @@ export default function interfaceBench(args) {
 
     await closer(page);
     await install(page);
-    tell('choosing a sender in Wire', await page.evaluate(chooseSenders, 20));
-    tell('muting a sentence in Wire', await page.evaluate(muteSentences, 20));
+    tell('choosing a sender in Wire', await page.evaluate(chooseSenders, ROUNDS));
+    tell('muting a sentence in Wire', await page.evaluate(muteSentences, ROUNDS));
     await page.goto(`${base}/p/${id}/wire/sheet`);
     await page.locator('[data-row]').first().waitFor({ timeout: 60_000 });
     await page.getByText(/Gate:/).waitFor({ timeout: 120_000 });
@@ -39,7 +42,7 @@ export default function interfaceBench(args) {
     await page.getByText(/Gate:/).waitFor({ timeout: 120_000 });
     await closer(page);
     await install(page);
-    tell('choosing a thing in Plan', await page.evaluate(chooseThings, 20));
+    tell('choosing a thing in Plan', await page.evaluate(chooseThings, ROUNDS));
 
     const wide = await importProject(base, fieldOf(5000));
     await page.goto(`${base}/p/${wide}/plan?scope=field`);
@@ -79,7 +82,8 @@ function fieldOf(count) {
 
 function tell(what, times) {
   const sorted = [...times].sort((a, b) => a - b);
-  const at = (q) => sorted[Math.min(sorted.length - 1, Math.floor(q * sorted.length))].toFixed(0);
+  // The nearest rank: so many of a hundred are no longer than that.
+  const at = (q) => sorted[Math.ceil(q * sorted.length) - 1].toFixed(0);
   say(`${what}: median ${at(0.5)} ms, 95th percentile ${at(0.95)} ms (${times.length} times)`);
 }
 

@@ -1,6 +1,5 @@
 import { cpSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { dirname, join, relative, sep } from 'node:path';
-import { rolldown } from 'rolldown';
 import { ROOT } from './root.mjs';
 import { capture } from './run.mjs';
 import { Trouble } from './say.mjs';
@@ -15,6 +14,8 @@ const PACKAGE = join(ROOT, 'dist/package');
  */
 export async function bundleCommandLine() {
   const { version } = JSON.parse(readFileSync(join(ROOT, 'apps/cli/package.json'), 'utf8'));
+  // It is installed only when this module has long been read.
+  const { rolldown } = await import('rolldown');
   const bundle = await rolldown({
     input: join(ROOT, 'apps/cli/bin/bundled.js'),
     platform: 'node',
