@@ -1,20 +1,10 @@
 import type { Value, Values, WiringBinding } from './format.js';
-import { SceneFile, type AssetTable } from './scene.js';
+import type { AssetTable, SceneOf } from './scene.js';
 import type { Tally } from './tally.js';
 import { evaluate, isLiteral, NONE, own, type Reader } from './value.js';
 
-/** A scene while the game runs: which instances and copies there are. */
-export class Scene extends SceneFile {
-  readonly placed: (Instance | undefined)[] = [];
-  /** Copies of a template that still count, and all that were ever born, in order of birth. */
-  readonly copies = new Map<number, Copy[]>();
-  readonly born = new Map<number, Copy[]>();
-  /** What is bound to an event, where no copy has a part in it; null where it must be gathered each time. */
-  readonly settled = new Map<number, readonly Bound[]>();
-  /** When it was loaded, on the clock of binding. */
-  since = 0;
-  loaded = false;
-}
+/** A scene while the game runs. */
+export type Scene = SceneOf<Instance, Copy, Bound>;
 
 /** One copy that was spawned of a template. */
 export class Copy {

@@ -39,8 +39,11 @@ export function eventNumber({ few, eventAt }: AssetTable, name: string): number 
   return undefined;
 }
 
-/** A scene's file made ready: linear in its instances and bindings. How often actions were performed is counted here too. */
-export class SceneFile {
+/**
+ * A scene's file made ready: linear in its instances and bindings. Which instances, copies and bindings there are in play is kept
+ * here too, whatever they are.
+ */
+export class SceneOf<Instance, Copy, Bound> {
   readonly count: number;
   /** For each instance, one past the last one that stands in it. */
   readonly end: Int32Array;
@@ -65,8 +68,17 @@ export class SceneFile {
   readonly foreign = new Map<number, number[]>();
   /** Rows that hear a channel. */
   readonly hearers = new Map<string, number[]>();
+  readonly placed: (Instance | undefined)[] = [];
+  /** Copies of a template that still count, and all that were ever born, in order of birth. */
+  readonly copies = new Map<number, Copy[]>();
+  readonly born = new Map<number, Copy[]>();
+  /** What is bound to an event, where no copy has a part in it; null where it must be gathered each time. */
+  readonly settled = new Map<number, readonly Bound[]>();
   /** Its place in expansion order among scenes. */
   readonly order: number;
+  /** When it was loaded, on the clock of binding. */
+  since = 0;
+  loaded = false;
 
   constructor(
     project: WiringProject,

@@ -3,7 +3,7 @@ import { performEffects } from './effects.js';
 import { EventOf, type RaiseOptions } from './event-of.js';
 import { FORMAT, type Value, type Values, type WiringProject, type WiringScene } from './format.js';
 import { LIMITS, type Game, type Limits, type Wired } from './game.js';
-import { type Burst, type Instance, placedIn, Scene } from './instance.js';
+import { placedIn, type Burst, type Instance, type Scene } from './instance.js';
 import { Lifecycle } from './lifecycle.js';
 import { LoadedScenes } from './loaded-scenes.js';
 import { inOrder } from './naming.js';
@@ -12,7 +12,7 @@ import { actionOf, raiseOf, through, type Delivery, type Queued, type Raise, typ
 import { loss, refusal, whereTo } from './reasons.js';
 import type { LossReason, RecordBody, RefusalReason, WorldRecord } from './records.js';
 import { Restarts } from './restarts.js';
-import { assetTables, eventNumber, type AssetTable } from './scene.js';
+import { assetTables, eventNumber, SceneOf, type AssetTable } from './scene.js';
 import { Selector } from './selection.js';
 import { Serving } from './serving.js';
 import { TimeQueue } from './time-queue.js';
@@ -99,7 +99,7 @@ export class World {
 
   /** Loads scenes together: what is awake in them starts. @throws Error for files of another compilation, or loaded already */
   load(...files: readonly (WiringScene | Scene)[]): void {
-    const scenes = files.map((f) => (f instanceof Scene ? f : this.prepare(f)));
+    const scenes = files.map((f) => (f instanceof SceneOf ? f : this.prepare(f)));
     for (const scene of scenes) {
       if (this.isLoaded(scene.file.scene)) throw new Error(`${scene.file.scene} is loaded already`);
       scene.loaded = true;
@@ -124,7 +124,7 @@ export class World {
   prepare(file: WiringScene): Scene {
     if (file.format !== FORMAT || file.hash !== this.wiring.hash)
       throw new Error(`the file of ${file.scene} is of another version of the wiring`);
-    return new Scene(this.wiring, this.tables, file);
+    return new SceneOf(this.wiring, this.tables, file);
   }
   /** Unloads a scene: nothing of it acts or is heard any more. */
   unload(name: string): void {
