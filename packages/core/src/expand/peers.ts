@@ -48,13 +48,13 @@ function spawnerOf(x: Expansion, standIn: number): number {
 }
 
 /** The two peers of one instance, as numbers of {@link PeerRoles.names}. */
-export interface Held {
+export interface InstancePeers {
   authority: number;
   operator: number;
 }
 
 /** Whether a peer has one of the roles towards an instance. */
-export function admits(roles: Roles, peer: number, of: Held): boolean {
+export function admits(roles: Roles, peer: number, of: InstancePeers): boolean {
   if (roles === 'everyone') return true;
   const has = (role: Role): boolean => {
     if (role === 'authority') return of.authority === peer;
@@ -64,12 +64,12 @@ export function admits(roles: Roles, peer: number, of: Held): boolean {
   return 'only' in roles ? roles.only.some(has) : !roles.except.some(has);
 }
 /** Whether a peer may raise an event of an instance. */
-export function maySend(event: EventDecl, peer: number, of: Held): boolean {
+export function maySend(event: EventDecl, peer: number, of: InstancePeers): boolean {
   const send: NonNullable<Rights['send']> = event.delivery?.send ?? 'everyone';
   return send !== 'nobody' && admits(send, peer, of);
 }
 /** Peers, of so many, that receive an event of an instance when that peer raises it. */
-export function receivers(event: EventDecl, peers: number, raiser: number, of: Held): number[] {
+export function receivers(event: EventDecl, peers: number, raiser: number, of: InstancePeers): number[] {
   const to: NonNullable<Rights['to']> = event.delivery?.to ?? 'everyone';
   if (to === 'raiser') return [raiser];
   return [...Array(peers).keys()].filter((p) => admits(to, p, of));
@@ -84,6 +84,6 @@ export function senders(h: PeerRoles, event: EventDecl, instance: number): numbe
 export function audience(h: PeerRoles, event: EventDecl, instance: number, raiser: number): number[] {
   return receivers(event, h.peers.length, raiser, heldBy(h, instance));
 }
-function heldBy(h: PeerRoles, instance: number): Held {
+function heldBy(h: PeerRoles, instance: number): InstancePeers {
   return { authority: h.authority[instance], operator: h.operator[instance] };
 }

@@ -1,4 +1,4 @@
-import { maySend, receivers, type Held, type PeerRoles } from '../expand/peers.js';
+import { maySend, receivers, type InstancePeers, type PeerRoles } from '../expand/peers.js';
 import { BIND, edgeKind, expandedBinding, HEAR, PUBLISH, type Graph } from '../graph/graph.js';
 import type { EventDecl, Role, Roles } from '../project/types.js';
 
@@ -45,7 +45,7 @@ export function deliveryTable(
   if (peers.length === 0) return null;
   const { x } = g;
   const decl = x.assetOf(instance).events[event];
-  const of: Held = { authority: holding.authority[instance], operator: holding.operator[instance] };
+  const of: InstancePeers = { authority: holding.authority[instance], operator: holding.operator[instance] };
   const reached = receiversOf(g, x.nodeBase[instance] + event);
   const rows = peers.map(({ name: peer }, p): DeliveryRow => {
     const may = maySend(decl, p, of);
@@ -102,7 +102,7 @@ function actOf(
   };
 }
 
-function rolesOf(peer: number, of: Held): Role[] {
+function rolesOf(peer: number, of: InstancePeers): Role[] {
   const roles: Role[] = [];
   if (of.authority === peer) roles.push('authority');
   if (of.operator === peer) roles.push('operator');
@@ -112,7 +112,7 @@ function rolesOf(peer: number, of: Held): Role[] {
 function answerOf(
   { peer, may, told, acts }: Omit<DeliveryRow, 'answer'>,
   event: EventDecl,
-  of: Held,
+  of: InstancePeers,
   holding: PeerRoles,
 ): string {
   if (!may) return `${peer} may not raise this: ${sendersText(event, of, holding)}`;
@@ -123,7 +123,7 @@ function answerOf(
   return `${heard}, but none of them performs ${list(deaf.slice(0, 3))}${deaf.length > 3 ? ` and ${deaf.length - 3} more` : ''}`;
 }
 
-function sendersText(event: EventDecl, of: Held, holding: PeerRoles): string {
+function sendersText(event: EventDecl, of: InstancePeers, holding: PeerRoles): string {
   const send = event.delivery?.send;
   if (send === 'nobody') return 'no peer is allowed to';
   const may = holding.peers.filter((_, p) => maySend(event, p, of)).map((p) => p.name);

@@ -3,7 +3,7 @@ import type { Value } from '../project/types.js';
 import { NONE } from './args.js';
 import type { RehearsalModel } from './ground.js';
 import type { Raise, SpecialRaise } from './items.js';
-import type { Held, Live } from './live.js';
+import type { LiveBinding, Live } from './live.js';
 import type { Population } from './population.js';
 import type { Reach } from './reach.js';
 import type { RecordBody, Values } from './records.js';
@@ -113,7 +113,7 @@ export class Lifecycle {
    * A code binding that releases all takes with it every other one that holds on the same event or channel; not where it
    * has not taken hold, but also where others have released it.
    */
-  private letGo(held: Held): void {
+  private letGo(held: LiveBinding): void {
     const { binding, release } = held.plan;
     if (release !== 'all') return;
     for (const sender of this.sendersOf(held)) {
@@ -127,11 +127,11 @@ export class Lifecycle {
       }
     }
   }
-  private eventOf({ plan: { binding } }: Held, sender: Live): number {
+  private eventOf({ plan: { binding } }: LiveBinding, sender: Live): number {
     return this.x.assetOf(sender.base).eventAt.get('event' in binding.from ? binding.from.event : '') ?? -1;
   }
   /** What a binding listens to: null for its channel. */
-  private sendersOf({ owner, plan }: Held): (Live | null)[] {
+  private sendersOf({ owner, plan }: LiveBinding): (Live | null)[] {
     const { from } = plan.binding;
     if ('channel' in from) return [null];
     const { x } = this;

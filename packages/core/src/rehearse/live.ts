@@ -29,7 +29,7 @@ export class Live {
   /** Raises of each event, then performances of each action. */
   readonly counts: number[];
   /** Its own bindings, each made when first asked for. */
-  readonly held: (Held | undefined)[] = [];
+  readonly held: (LiveBinding | undefined)[] = [];
   /** Its address, once it was asked for. */
   address: string | null = null;
   /** Peers, once they were asked for: numbers of names; −2 before. */
@@ -50,7 +50,7 @@ export class Live {
 }
 
 /** The state of one expanded binding in a run, in one copy of its owner. */
-export class Held {
+export class LiveBinding {
   /** Raises served. */
   served = 0;
   /** Senders that somebody else's release has taken it from. */

@@ -1,9 +1,9 @@
 import { BEGINS_ASLEEP, type Expansion } from '../expand/expansion.js';
-import type { Held as PeersOf } from '../expand/peers.js';
+import type { InstancePeers as PeersOf } from '../expand/peers.js';
 import { overridesOf } from '../expand/values.js';
 import type { Value } from '../project/types.js';
 import type { RehearsalModel } from './ground.js';
-import { Copy, Live, type Held } from './live.js';
+import { Copy, Live, type LiveBinding } from './live.js';
 import { own } from '../util/own.js';
 
 /** All instances of one run: placed ones, each made when first asked for, and the copies that were spawned. */
@@ -139,7 +139,7 @@ export class Population {
   }
 
   /** Through which binding something comes. */
-  through(held: Held): { owner: string; binding: string } {
+  through(held: LiveBinding): { owner: string; binding: string } {
     return { owner: this.address(held.owner), binding: held.plan.binding.id };
   }
   /** `scene:holder/~Asset#2/inside` for what is in a copy. Kept once it is made. */

@@ -2,7 +2,7 @@ import type { Expansion } from '../expand/expansion.js';
 import type { Value } from '../project/types.js';
 import { isLiteral, sameValue } from '../project/value.js';
 import type { RehearsalModel } from './ground.js';
-import type { Held, Live } from './live.js';
+import type { LiveBinding, Live } from './live.js';
 import type { Population } from './population.js';
 import { selectLive } from './select.js';
 
@@ -41,14 +41,14 @@ export class Reach {
     return base >= 0 && !this.x.isSpawned(base) && this.takesPart(base);
   }
   /** The placed instance, or the one in the owner's copy, at which an action is looked for in vain. */
-  soleAt({ plan: { target }, owner }: Held): Live | null {
+  soleAt({ plan: { target }, owner }: LiveBinding): Live | null {
     if (target.kind !== 'path' || target.base < 0) return null;
     if (!this.x.isSpawned(target.base)) return this.population.at(target.base);
     return target.sameCopy ? this.population.beside(owner, target.base) : null;
   }
 
   /** Who a binding reaches now; null where its target does not resolve. `reader` is whose keys it reads. */
-  receivers(held: Held, reader: Live): Live[] | null {
+  receivers(held: LiveBinding, reader: Live): Live[] | null {
     const { target, binding } = held.plan;
     if (target.kind === 'path') {
       if (target.base < 0 || target.action < 0 || !this.takesPart(target.base)) return null;
@@ -74,7 +74,7 @@ export class Reach {
   }
 
   /** The receivers of a binding that hears a publication with that key (or none); `deaf` if none of them does. */
-  hearers(held: Held, key: Value | undefined): { lives: readonly Live[] | null } | 'deaf' {
+  hearers(held: LiveBinding, key: Value | undefined): { lives: readonly Live[] | null } | 'deaf' {
     const { from } = held.plan.binding;
     const own = 'channel' in from ? from.key : undefined;
     if (own === undefined || isLiteral(own)) {

@@ -4,7 +4,7 @@ import { own } from '../util/own.js';
 import { evaluate } from './args.js';
 import type { Hold } from './held.js';
 import type { Audience, Item, Publication, Raise } from './items.js';
-import type { Held, Live } from './live.js';
+import type { LiveBinding, Live } from './live.js';
 import type { Population } from './population.js';
 import { MISSING, NO_KEY, type Reach } from './reach.js';
 import type { FoundValue, RecordBody, StopReason, Values } from './records.js';
@@ -33,7 +33,7 @@ export class Serving {
   ) {}
 
   /** Serves a raise by a binding on its event. */
-  raise(raise: Raise, held: Held, hold: Hold, n: number, audience: Audience): void {
+  raise(raise: Raise, held: LiveBinding, hold: Hold, n: number, audience: Audience): void {
     const { live, payload, special } = raise;
     if (hold === 'not' || !this.lets(held, hold, special?.startQueued ?? -1, n, live, payload)) return;
     this.deliver(held, live, null, payload, n, audience);
@@ -59,7 +59,7 @@ export class Serving {
 
   /** Whether a binding lets a raise or publication through; if so its limit takes one. */
   private lets(
-    held: Held,
+    held: LiveBinding,
     hold: Hold,
     startQueued: number,
     cause: number,
@@ -91,7 +91,7 @@ export class Serving {
     }
     return null;
   }
-  private stop(held: Held, reason: StopReason, cause: number, found?: FoundValue): void {
+  private stop(held: LiveBinding, reason: StopReason, cause: number, found?: FoundValue): void {
     this.run.write(
       { kind: 'stopped', ...this.population.through(held), reason, ...(found ? { found } : {}) },
       cause,
@@ -103,7 +103,7 @@ export class Serving {
    * before (`hearers`; null where the target does not resolve).
    */
   private deliver(
-    held: Held,
+    held: LiveBinding,
     sender: Live,
     hearers: { lives: readonly Live[] | null } | null,
     carried: Values,

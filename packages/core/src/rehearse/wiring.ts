@@ -1,5 +1,5 @@
 import { mutedBindings } from '../graph/plans.js';
-import { Held, type Live } from './live.js';
+import { LiveBinding, type Live } from './live.js';
 import type { Population } from './population.js';
 import type { RehearsalModel } from './ground.js';
 
@@ -10,8 +10,8 @@ export class Wiring {
   private readonly numbers: Int32Array;
   private readonly hearers = new Map<string, number[]>();
   /** Bindings of an event or a channel none of whose owners is spawned: the same at every raise. */
-  private readonly settled: (readonly Held[] | undefined)[] = [];
-  private readonly settledChannels = new Map<string, readonly Held[]>();
+  private readonly settled: (readonly LiveBinding[] | undefined)[] = [];
+  private readonly settledChannels = new Map<string, readonly LiveBinding[]>();
 
   /** Cost: expanded bindings of what takes part. */
   constructor(
@@ -54,7 +54,7 @@ export class Wiring {
   }
 
   /** Every binding on an event of an instance, in run order, whether or not it holds. */
-  on(live: Live, event: number): readonly Held[] {
+  on(live: Live, event: number): readonly LiveBinding[] {
     const node = this.ground.x.nodeBase[live.base] + event;
     if (this.first[node] === this.first[node + 1]) return NONE;
     const settled = this.settled[node];
@@ -67,7 +67,7 @@ export class Wiring {
     return list;
   }
   /** Every binding that hears a channel, in run order, whether or not it holds. */
-  hearing(channel: string): readonly Held[] {
+  hearing(channel: string): readonly LiveBinding[] {
     const numbers = this.hearers.get(channel);
     if (!numbers) return NONE;
     const settled = this.settledChannels.get(channel);
@@ -77,7 +77,7 @@ export class Wiring {
     return list;
   }
   /** The bindings of an owner that are on, each with its state. */
-  *ownedBy(owner: Live): Iterable<Held> {
+  *ownedBy(owner: Live): Iterable<LiveBinding> {
     const { x } = this.ground;
     const muted = mutedBindings(x, owner.base);
     const { bindings } = x.assetOf(owner.base);
@@ -91,10 +91,10 @@ export class Wiring {
   private gather(
     numbers: ArrayLike<number>,
     sender: Live | null,
-  ): { list: readonly Held[]; spawned: boolean } {
+  ): { list: readonly LiveBinding[]; spawned: boolean } {
     const { ground, population } = this;
     const { x } = ground;
-    const list: Held[] = [];
+    const list: LiveBinding[] = [];
     let spawned = false;
     for (let i = 0; i < numbers.length;) {
       const owner = x.ownerOf(numbers[i]);
@@ -117,9 +117,9 @@ export class Wiring {
     }
     return { list, spawned };
   }
-  private heldBy(owner: Live, number: number): Held {
+  private heldBy(owner: Live, number: number): LiveBinding {
     const at = number - this.ground.x.bindingBase[owner.base];
-    return (owner.held[at] ??= new Held(owner, this.ground.planOf(number)));
+    return (owner.held[at] ??= new LiveBinding(owner, this.ground.planOf(number)));
   }
 }
-const NONE: readonly Held[] = [];
+const NONE: readonly LiveBinding[] = [];
