@@ -42,6 +42,8 @@ export const LIMITS = {
     auditTime: 120_000,
     /** Memory of a thread, in MiB. A task that needs more is refused. */
     memory: 1_900,
+    /** Of it, for what has just been made: with little, most of a long edit is carried over again and again. */
+    young: 192,
     /** A project of more text than this is opened and sent by a worker. */
     project: 1 * MiB,
   },

@@ -40,8 +40,9 @@ export interface Tables {
     /** The browser that it comes from: undo takes one's own edits. */
     author: string | null;
     at: Generated<Date>;
-    changes: Json;
-    inverse: Json;
+    /** JSON, as text: what it did, and what undoes it. */
+    changes: string;
+    inverse: string;
     /** Given by the client, so that a request sent twice is done once. */
     key: string | null;
   };

@@ -8,8 +8,6 @@ import { between, listChange, type ListChange } from './item-order.js';
 const LISTS: readonly ListName[] = ['placements', 'bindings'];
 /** Rows in one statement: so many that PostgreSQL looks through a table but few times, and nobody waits for long. */
 const CHUNK = 20_000;
-/** The same with bodies, which are text to put together meanwhile. */
-const BODIES = 5000;
 
 /**
  * Writes the difference between two states of a project to its rows, a few statements for each table however many rows
@@ -166,12 +164,18 @@ class RowWriter {
     const asked = lists.flatMap(({ asset, change }) => neighbours(change).map((id) => [asset, id] as const));
     const known: Positions = new Map();
     for (let i = 0; i < asked.length; i += CHUNK) {
-      const [assets, ids] = columns(asked.slice(i, i + CHUNK));
-      const { rows } = await sql<{ asset: string; id: string; pos: string }>`
-        select t.asset_id as asset, t.id, t.pos from ${sql.table(table)} t
-        join unnest(${assets}::text[], ${ids}::text[]) v(asset, id) on t.asset_id = v.asset and t.id = v.id
+      const part = asked.slice(i, i + CHUNK);
+      const [assets, ids] = columns(part);
+      // One row for all: what the driver does for each row takes longer than the look-up.
+      const { rows } = await sql<{ all: string | null }>`
+        select string_agg(v.n || ' ' || t.pos, ',') as all from ${sql.table(table)} t
+        join unnest(${assets}::text[], ${ids}::text[]) with ordinality v(asset, id, n)
+          on t.asset_id = v.asset and t.id = v.id
         where t.project_id = ${this.id}`.execute(this.tx);
-      for (const row of rows) known.set(`${row.asset}/${row.id}`, Number(row.pos));
+      for (const one of rows[0].all?.split(',') ?? []) {
+        const [n, pos] = one.split(' ');
+        known.set(part[Number(n) - 1].join('/'), Number(pos));
+      }
     }
     const found: Positions = new Map();
     for (const { asset, items, change } of lists) {
@@ -187,25 +191,20 @@ class RowWriter {
     rows: readonly BodyRow[],
     statement: (v: RawBuilder<unknown>) => RawBuilder<unknown>,
   ): Promise<void> {
-    await this.inChunks(
-      rows,
-      (part) => {
-        const [assets, ids, bodies, positions] = columns(part);
-        return statement(
-          sql`unnest(${assets}::text[], ${ids}::text[], ${arrayOf(bodies)}::json[], ${positions}::bigint[]) as v(a, i, b, p)`,
-        );
-      },
-      BODIES,
-    );
+    await this.inChunks(rows, (part) => {
+      const [assets, ids, bodies, positions] = columns(part);
+      return statement(
+        sql`unnest(${assets}::text[], ${ids}::text[], ${arrayOf(bodies)}::json[], ${positions}::bigint[]) as v(a, i, b, p)`,
+      );
+    });
   }
   private async inChunks<R>(
     rows: readonly R[],
     statement: (rows: readonly R[]) => RawBuilder<unknown>,
-    size = CHUNK,
   ): Promise<void> {
     let running: Promise<unknown> = Promise.resolve();
-    for (let i = 0; i < rows.length; i += size) {
-      const next = statement(rows.slice(i, i + size));
+    for (let i = 0; i < rows.length; i += CHUNK) {
+      const next = statement(rows.slice(i, i + CHUNK));
       await running;
       running = next.execute(this.tx);
       // A refusal is heard at the next turn, not before.

@@ -26,7 +26,10 @@ export class HeavyService implements OnModuleDestroy {
         maxThreads: LIMITS.heavy.threads,
         minThreads: ready,
         idleTimeout: 30_000,
-        resourceLimits: { maxOldGenerationSizeMb: LIMITS.heavy.memory },
+        resourceLimits: {
+          maxOldGenerationSizeMb: LIMITS.heavy.memory,
+          maxYoungGenerationSizeMb: LIMITS.heavy.young,
+        },
       });
     // Somebody waits for a long edit, so one thread is always there.
     this.documents = pool(1);

@@ -121,7 +121,7 @@ export class EditLog {
   async weight(k: Reader, id: string, version: number): Promise<number> {
     const row = await k
       .selectFrom('edits')
-      .select(sql<number>`octet_length(changes::text) + octet_length(inverse::text)`.as('bytes'))
+      .select(sql<number>`octet_length(changes) + octet_length(inverse)`.as('bytes'))
       .where('project_id', '=', id)
       .where('version', '=', version)
       .executeTakeFirst();
@@ -183,7 +183,7 @@ export class EditLog {
   ): Promise<LoggedEdits> {
     const sizes = await k
       .selectFrom('edits')
-      .select(['version', sql<number>`octet_length(changes::text)`.as('bytes')])
+      .select(['version', sql<number>`octet_length(changes)`.as('bytes')])
       .where('project_id', '=', id)
       .where('version', '>', version)
       .where('version', '<=', to)

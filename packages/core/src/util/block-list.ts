@@ -6,6 +6,11 @@ const SEARCHES = 3;
 interface Block<T> {
   items: T[];
 }
+/** An item of the index. With it, its place in the block is found by identity, without looking into the other items. */
+interface Known<T> {
+  item: T;
+  block: Block<T>;
+}
 /** Where an item is, until the list changes. */
 export interface Spot<T> {
   block: Block<T>;
@@ -20,7 +25,7 @@ export interface Spot<T> {
  */
 export class BlockList<T> {
   private readonly blocks: Block<T>[] = [];
-  private where: Map<string, Block<T>> | null = null;
+  private where: Map<string, Known<T>> | null = null;
   private searches = 0;
   length: number;
 
@@ -33,12 +38,13 @@ export class BlockList<T> {
   }
 
   has(id: string): boolean {
-    return this.blockOf(id) !== undefined;
+    return this.where ? this.where.has(id) : this.spot(id) !== null;
   }
   /** Where the item with that id is; null if there is none. */
   spot(id: string): Spot<T> | null {
-    const block = this.blockOf(id);
-    return block ? { block, place: this.placeIn(block, id) } : null;
+    if (!this.where && this.searches++ < SEARCHES) return this.search(id);
+    const known = (this.where ??= this.index()).get(id);
+    return known ? { block: known.block, place: known.block.items.indexOf(known.item) } : null;
   }
   /** The position of a spot in the list. */
   indexAt({ block, place }: Spot<T>): number {
@@ -70,7 +76,7 @@ export class BlockList<T> {
     if (index >= this.length) place = block.items.length;
     block.items.splice(place, 0, item);
     this.length++;
-    this.where?.set(this.idOf(item), block);
+    this.where?.set(this.idOf(item), { item, block });
     if (block.items.length >= 2 * BLOCK) this.split(block);
   }
   /** Takes out the item at a spot. */
@@ -88,7 +94,7 @@ export class BlockList<T> {
   replaceAt({ block, place }: Spot<T>, item: T): void {
     this.where?.delete(this.idOf(block.items[place]));
     block.items[place] = item;
-    this.where?.set(this.idOf(item), block);
+    this.where?.set(this.idOf(item), { item, block });
   }
   /** Puts another item in the place of the one with that id, which must be there. */
   replace(id: string, item: T): void {
@@ -98,17 +104,18 @@ export class BlockList<T> {
     return this.blocks.flatMap((b) => b.items);
   }
 
-  private blockOf(id: string): Block<T> | undefined {
-    if (this.where) return this.where.get(id);
-    if (this.searches++ < SEARCHES) return this.blocks.find((b) => this.placeIn(b, id) >= 0);
-    const where = new Map<string, Block<T>>();
-    for (const block of this.blocks) for (const item of block.items) where.set(this.idOf(item), block);
-    this.where = where;
-    return where.get(id);
+  private search(id: string): Spot<T> | null {
+    for (const block of this.blocks) {
+      const place = block.items.findIndex((item) => this.idOf(item) === id);
+      if (place >= 0) return { block, place };
+    }
+    return null;
   }
-  private placeIn({ items }: Block<T>, id: string): number {
-    for (let i = 0; i < items.length; i++) if (this.idOf(items[i]) === id) return i;
-    return -1;
+  private index(): Map<string, Known<T>> {
+    const where = new Map<string, Known<T>>();
+    for (const block of this.blocks)
+      for (const item of block.items) where.set(this.idOf(item), { item, block });
+    return where;
   }
   private find(index: number): { block: Block<T> | undefined; place: number } {
     let place = index;
@@ -121,6 +128,6 @@ export class BlockList<T> {
   private split(block: Block<T>): void {
     const half: Block<T> = { items: block.items.splice(BLOCK) };
     this.blocks.splice(this.blocks.indexOf(block) + 1, 0, half);
-    if (this.where) for (const item of half.items) this.where.set(this.idOf(item), half);
+    if (this.where) for (const item of half.items) this.where.get(this.idOf(item))!.block = half;
   }
 }
