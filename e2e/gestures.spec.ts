@@ -65,7 +65,7 @@ test('a context menu has all that can be done, by right click and by its key', a
   await page.goto(`${base}/plan?scope=quay`);
   await thing(page, 'bell-1').locator('.hit').click({ button: 'right' });
   await expect(page.getByRole('menu', { name: 'bell-1' })).toBeVisible();
-  await item('Duplicate with its bindings').click();
+  await item('Duplicate with bindings').click();
   await expect(thing(page, 'bell-2')).toBeVisible();
   await thing(page, 'bell-2').locator('.hit').focus();
   await page.keyboard.press('Shift+F10');

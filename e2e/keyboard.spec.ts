@@ -1,5 +1,6 @@
 import type { Page } from '@playwright/test';
 import { expect, test } from './fixtures.js';
+import { harbour } from './harbour.js';
 
 /** More than any view holds. */
 const MOST = 400;
@@ -75,3 +76,12 @@ for (const view of [
     expect(unseen).toEqual([]);
   });
 }
+
+test('Tab reaches all of a project that was made here', async ({ page, server }) => {
+  const { base } = await harbour(page, server, 'Tab alone');
+  for (const view of ['plan?scope=quay&chosen=bell-1', 'wire?scope=quay', 'rehearse', 'audit', 'builds']) {
+    await page.goto(`${base}/${view}`);
+    await page.getByText(/Gate:/).waitFor();
+    expect(await tabbedThrough(page)).toMatchObject({ missed: [], unseen: [] });
+  }
+});

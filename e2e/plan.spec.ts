@@ -103,7 +103,7 @@ test('a group framed on the plan is duplicated with its wiring', async ({ page, 
   await page.goto(demo.url('plan?scope=pylon-ridge&chosen=mast-2,brake-1'));
   await thing(page, 'brake-1').waitFor();
   const { bindings: before } = await ridge(page, demo);
-  await page.getByRole('button', { name: 'with bindings' }).click();
+  await page.getByRole('button', { name: 'Duplicate with bindings' }).click();
   await expect(page.getByRole('group', { name: 'Chosen: 2 things' })).toBeVisible();
   const { placements, bindings } = await ridge(page, demo);
   const mast = placements.filter((p) => p.asset === 'WindMast').at(-1)!;

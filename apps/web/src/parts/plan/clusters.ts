@@ -1,9 +1,10 @@
+import { cellKey } from './cell-key.js';
 import type { Thing } from './thing.js';
 
 /** Things that stand too near to one another to be told apart. */
 export interface Cluster {
   /** The same while the plan is not moved, whoever leaves it. */
-  key: string;
+  key: number;
   /** Middle of its dot, as near to the middle of them as it can be without touching the next dot. Pixels. */
   x: number;
   y: number;
@@ -30,13 +31,13 @@ export function clustered(
 ): Clustered {
   if (things.length <= FEW) return { alone: [...things], clusters: [] };
   const cell = 2 * radius + 6;
-  const cells = new Map<string, { things: Thing[]; x: number; y: number; column: number; row: number }>();
+  const cells = new Map<number, { things: Thing[]; x: number; y: number; column: number; row: number }>();
   const together = new Set<Thing>();
   for (const t of things) {
     if (stands(t)) continue;
     const [x, y] = place(t);
     const [column, row] = [Math.floor(x / cell), Math.floor(y / cell)];
-    const key = `${column}/${row}`;
+    const key = cellKey(column, row);
     const own = cells.get(key);
     if (!own) cells.set(key, { things: [t], x, y, column, row });
     else {

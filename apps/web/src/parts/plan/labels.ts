@@ -1,3 +1,4 @@
+import { cellKey } from './cell-key.js';
 import type { Rect } from './viewport.js';
 
 export interface LabelWish {
@@ -50,10 +51,14 @@ export function placeLabels(
     const text = more === 0 ? w.text : `${w.text} +${more}`;
     // What is outside may have its name there, for when the plan is pushed.
     const isSeen = w.x >= 0 && w.x <= pane.width && w.y >= 0 && w.y <= pane.height;
-    const free = choices(w, text.length * CHAR).filter(
-      ([, box]) => (!isSeen || isWithin(box, pane)) && !taken.hits(box, w.id),
-    );
-    const found = free.find(([, box]) => !others.hits(box, w.id)) ?? (w.isNeeded ? free[0] : undefined);
+    let found: Choice | undefined;
+    for (const choice of choices(w, text.length * CHAR)) {
+      const [, box] = choice;
+      if ((isSeen && !isWithin(box, pane)) || taken.hits(box, w.id)) continue;
+      const isFree = !others.hits(box, w.id);
+      if (isFree || (w.isNeeded && !found)) found = choice;
+      if (isFree) break;
+    }
     if (!found) return false;
     taken.add(found[1], w.id);
     placed.set(w.id, { ...found[0], more });
@@ -110,8 +115,8 @@ function isWithin(box: Rect, { width, height }: { width: number; height: number 
   return box.x >= 0 && box.y >= 0 && box.x + box.width <= width && box.y + box.height <= height;
 }
 
-type Spot = Omit<PlacedLabel, 'more'>;
-function choices(w: LabelWish, width: number): [Spot, Rect][] {
+type Choice = [Omit<PlacedLabel, 'more'>, Rect];
+function choices(w: LabelWish, width: number): Choice[] {
   const gap = w.radius + 4;
   const base = w.y + 4;
   const below = w.y + gap + HEIGHT - 3;
@@ -137,7 +142,7 @@ function choices(w: LabelWish, width: number): [Spot, Rect][] {
 }
 
 class Grid {
-  private readonly cells = new Map<string, { box: Rect; id: string }[]>();
+  private readonly cells = new Map<number, { box: Rect; id: string }[]>();
 
   add(box: Rect, id: string): void {
     this.eachCell(box, (key) => {
@@ -153,10 +158,10 @@ class Grid {
       (key) => this.cells.get(key)?.some((c) => c.id !== own && overlap(c.box, box)) ?? false,
     );
   }
-  private eachCell(box: Rect, take: (key: string) => boolean): boolean {
+  private eachCell(box: Rect, take: (key: number) => boolean): boolean {
     for (let i = Math.floor(box.x / CELL); i <= Math.floor((box.x + box.width) / CELL); i++) {
       for (let j = Math.floor(box.y / CELL); j <= Math.floor((box.y + box.height) / CELL); j++) {
-        if (take(`${i}/${j}`)) return true;
+        if (take(cellKey(i, j))) return true;
       }
     }
     return false;

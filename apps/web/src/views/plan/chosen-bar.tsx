@@ -21,6 +21,8 @@ interface Props {
   index: ProjectIndex;
   owner: AssetIndex;
   chosen: readonly Placement[];
+  /** What can be done with it. */
+  deeds: ReactNode;
   onEdit: (changeSet: ChangeSet) => void;
   onRename: (id: string, to: string) => void;
   /** The name is typed, or left as it was. */
@@ -28,7 +30,7 @@ interface Props {
 }
 
 /** What is chosen, to be changed at once: one thing by its name, place, area and properties, many by what they share. */
-export function ChosenBar({ index, owner, chosen, onEdit, onRename, onNamed }: Props): ReactNode {
+export function ChosenBar({ index, owner, chosen, deeds, onEdit, onRename, onNamed }: Props): ReactNode {
   const ids = chosen.map((p) => p.id);
   const one = chosen.length === 1 ? chosen[0] : null;
   const assets = new Set(chosen.map((p) => p.asset));
@@ -50,6 +52,7 @@ export function ChosenBar({ index, owner, chosen, onEdit, onRename, onNamed }: P
   };
   return (
     <div className="chosenbar" role="group" aria-label={`Chosen: ${some(ids)}`}>
+      <div className="row deeds">{deeds}</div>
       <div className="row">
         {one ? (
           <Entry

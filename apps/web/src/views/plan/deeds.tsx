@@ -3,14 +3,12 @@ import { Link } from 'react-router';
 
 /** What can be done with what is chosen. */
 export function Deeds({
-  count,
   wire,
   onOpen,
   onDuplicate,
   onTurn,
   onLeave,
 }: {
-  count: number;
   wire: string | null;
   /** Goes to the prefab or widget of what is chosen. */
   onOpen: (() => void) | null;
@@ -19,20 +17,19 @@ export function Deeds({
   onTurn: (() => void) | null;
   onLeave: () => void;
 }): ReactNode {
-  if (count === 0) return null;
   return (
     <>
       {wire && <Link to={wire}>Wire it</Link>}
       {onOpen && (
-        <button type="button" className="word" title="Double click" onClick={onOpen}>
-          Open its definition
+        <button type="button" className="word" title="What its prefab or widget says; double click" onClick={onOpen}>
+          Definition
         </button>
       )}
       <button type="button" className="word" title="D or Ctrl+D" onClick={() => onDuplicate(false)}>
         Duplicate
       </button>
       <button type="button" className="word" title="Shift+D" onClick={() => onDuplicate(true)}>
-        with bindings
+        Duplicate with bindings
       </button>
       {onTurn && (
         <button

@@ -1,6 +1,7 @@
 import type { AssetIndex, Finding, Placement, ProjectIndex } from '@oquel/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
+import { afterPaint } from '../../parts/after-paint.js';
 import { areaText } from '../../parts/plan/area.js';
 import { SeverityMark, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
 import { showRow } from '../../parts/ui/show-row.js';
@@ -58,7 +59,7 @@ export function PartsList({
       rows.findIndex((p) => p.id === id),
     );
   };
-  useEffect(() => show.current(last), [last]);
+  useEffect(() => afterPaint(() => show.current(last)), [last]);
   const onKeyDown = (e: KeyboardEvent): void => {
     if (e.key !== 'ArrowDown' && e.key !== 'ArrowUp') return;
     if (e.target instanceof HTMLInputElement) return;

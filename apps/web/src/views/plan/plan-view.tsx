@@ -180,6 +180,17 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
         <Told findings={chosen.flatMap((id) => findings.get(id) ?? [])} base={`/p/${project}/audit`} />
         {placements.length > 0 ? (
           <ChosenBar
+            deeds={
+              <Deeds
+                wire={
+                  chosen.length === 1 ? `/p/${project}/wire?scope=${owner.decl.id}&at=${chosen[0]}` : null
+                }
+                onOpen={placements.length === 1 ? () => go({ scope: placements[0].asset }) : null}
+                onDuplicate={duplicate}
+                onTurn={chosen.length > 0 && turn(90).changes.length > 0 ? () => edit(turn(90)) : null}
+                onLeave={leave}
+              />
+            }
             index={index}
             owner={owner}
             chosen={placements}
@@ -258,14 +269,6 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
         />
         <span className="grow" />
         <WalkLink href={walkHref(`/p/${project}`, owner, chosen.length === 1 ? chosen[0] : '')} />
-        <Deeds
-          count={chosen.length}
-          wire={chosen.length === 1 ? `/p/${project}/wire?scope=${owner.decl.id}&at=${chosen[0]}` : null}
-          onOpen={placements.length === 1 ? () => go({ scope: placements[0].asset }) : null}
-          onDuplicate={duplicate}
-          onTurn={chosen.length > 0 && turn(90).changes.length > 0 ? () => edit(turn(90)) : null}
-          onLeave={leave}
-        />
       </div>
       <Hint index={index} project={project} owner={owner.decl.id} onPlace={() => palette.current?.focus()} />
       <div

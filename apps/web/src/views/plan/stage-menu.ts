@@ -53,7 +53,7 @@ export function stageChoices(owner: AssetIndex, stage: Stage, path: string | nul
         { label: 'Copy with everything it needs', onDo: stage.copyWhole },
         paste,
         { label: 'Duplicate', keys: 'D', onDo: () => stage.duplicate(false) },
-        { label: 'Duplicate with its bindings', keys: 'Shift D', onDo: () => stage.duplicate(true) },
+        { label: 'Duplicate with bindings', keys: 'Shift D', onDo: () => stage.duplicate(true) },
       ],
       [
         { label: 'Turn by 90 degrees', keys: '}', onDo: () => stage.edit(stage.turn(90)) },

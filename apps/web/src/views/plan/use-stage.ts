@@ -12,6 +12,7 @@ import {
   type NameUses,
 } from '@oquel/core';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { afterPaint } from '../../parts/after-paint.js';
 import { copyText, pastedText } from '../../parts/clipboard.js';
 import { usePastedLines } from '../../parts/lines-panel/use-pasted-lines.js';
 import { pasting } from '../../parts/pasting.js';
@@ -74,7 +75,8 @@ export function useStage(owner: AssetIndex, address: PlanAddress) {
   const [wanted, setChosen] = useState(address.chosen);
   const told = address.chosen.join();
   useEffect(() => {
-    if (wanted.join() !== told) go({ chosen: wanted });
+    if (wanted.join() === told) return undefined;
+    return afterPaint(() => go({ chosen: wanted }));
   }, [wanted, told, go]);
   const chosen = useMemo(() => wanted.filter((id) => owner.placementAt.has(id)), [wanted, owner]);
   const placements = chosen.map((id) => owner.placements[owner.placementAt.get(id)!]);
