@@ -17,6 +17,9 @@ await runScript(async () => {
     web: null,
     demo: null,
     allowedHosts: [],
+    team: false,
+    url: null,
+    proxies: [],
   });
   const ast = await openapiTS(describeApi(app));
   const head = '// Made by `npm run api-types` from the server; not written by hand.\n';

@@ -33,6 +33,17 @@ import { ProjectStates } from './projects/project-states.js';
 import { ProjectStore } from './projects/project.store.js';
 import { ProjectsController } from './projects/projects.controller.js';
 import { ProjectsService } from './projects/projects.service.js';
+import { AccessGuard } from './team/access.guard.js';
+import { Members } from './team/members.js';
+import { MembersController } from './team/members.controller.js';
+import { Passwords } from './team/passwords.js';
+import { People } from './team/people.js';
+import { PeopleController } from './team/people.controller.js';
+import { SecurityLog } from './team/security.log.js';
+import { SessionController } from './team/session.controller.js';
+import { Sessions } from './team/sessions.js';
+import { Tokens } from './team/tokens.js';
+import { Tries } from './team/tries.js';
 
 @Module({})
 export class AppModule {
@@ -65,12 +76,16 @@ export class AppModule {
         PicturesController,
         PlaysController,
         HealthController,
+        SessionController,
+        PeopleController,
+        MembersController,
       ],
       providers: [
         { provide: CONFIG, useValue: config },
         { provide: Database, useFactory: () => new Database(config.databaseUrl, (e) => log.warn(e.message)) },
         { provide: APP_FILTER, useClass: ProblemFilter },
         { provide: APP_GUARD, useClass: ThrottlerGuard },
+        { provide: APP_GUARD, useClass: AccessGuard },
         ProjectList,
         ProjectStates,
         ProjectStore,
@@ -87,6 +102,13 @@ export class AppModule {
         PlaysService,
         Presence,
         LiveService,
+        Passwords,
+        Sessions,
+        Tries,
+        People,
+        Members,
+        Tokens,
+        SecurityLog,
       ],
     };
   }

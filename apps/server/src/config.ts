@@ -13,6 +13,12 @@ export interface Config {
   demo: string | null;
   /** Names under which the server may be addressed, besides those of loopback. */
   allowedHosts: string[];
+  /** A team's server: people sign in, and have roles. */
+  team: boolean;
+  /** Where people open it, such as https://oquel.example; null: where it listens. */
+  url: string | null;
+  /** Addresses and networks of proxies whose word about a request's origin is taken. */
+  proxies: string[];
 }
 
 export class ConfigError extends Error {
@@ -26,17 +32,37 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     throw new ConfigError(`PORT must be a number from 0 to 65535, not "${env.PORT}"`);
   }
   if (!env.DATABASE_URL) throw new ConfigError('DATABASE_URL must name a PostgreSQL database');
+  const host = env.HOST ?? '127.0.0.1';
   return {
-    host: env.HOST ?? '127.0.0.1',
+    host,
     port,
     databaseUrl: env.DATABASE_URL,
     migrationUrl: env.MIGRATION_URL ?? null,
     web: env.OQUEL_WEB ?? null,
     demo: env.OQUEL_DEMO ?? null,
-    allowedHosts: (env.OQUEL_HOSTS ?? '')
-      .split(',')
-      .map((h) => h.trim())
-      .filter((h) => h !== ''),
+    allowedHosts: listed(env.OQUEL_HOSTS),
+    team: isTrue('OQUEL_TEAM', env.OQUEL_TEAM) || !LOOPBACK.includes(host),
+    url: readUrl(env.OQUEL_URL),
+    proxies: listed(env.OQUEL_PROXIES),
   };
+}
+const LOOPBACK = ['127.0.0.1', '::1', 'localhost'];
+
+function listed(text = ''): string[] {
+  return text
+    .split(',')
+    .map((h) => h.trim())
+    .filter((h) => h !== '');
+}
+function isTrue(name: string, text = '0'): boolean {
+  if (text === '1') return true;
+  if (text === '0' || text === '') return false;
+  throw new ConfigError(`${name} must be 0 or 1, not "${text}"`);
+}
+function readUrl(text = ''): string | null {
+  if (text === '') return null;
+  const url = URL.canParse(text) ? new URL(text) : null;
+  if (url && /^https?:$/.test(url.protocol) && url.pathname === '/' && url.search === '') return url.origin;
+  throw new ConfigError(`OQUEL_URL must be an address such as https://oquel.example, not "${text}"`);
 }
 export const CONFIG = Symbol('config');

@@ -26,6 +26,7 @@ export async function createApp(config: Config): Promise<NestExpressApplication>
   });
   app.useLogger(app.get(Logger));
   app.disable('x-powered-by');
+  app.set('trust proxy', config.proxies);
   app.use(
     helmet({
       contentSecurityPolicy: {

@@ -6,6 +6,7 @@ import { MOST_PICTURE_BYTES } from '@oquel/core';
 
 const KiB = 1024;
 const MiB = 1024 * KiB;
+const DAY = 86_400_000;
 
 export const LIMITS = {
   /** An idle connection is kept so long: longer than clients and proxies keep theirs, so that none is closed under a request. */
@@ -95,6 +96,33 @@ export const LIMITS = {
     watchedLine: 2 * KiB,
     /** Text of one report. */
     report: 16 * MiB,
+  },
+  team: {
+    /** A session ends after this time, or when nothing was heard of it for the second one. */
+    session: 30 * DAY,
+    idle: 7 * DAY,
+    /** When a session was last seen is written down so often. */
+    seen: 60_000,
+    /** Sessions of one account; the oldest goes first. */
+    sessions: 20,
+    invitation: 7 * DAY,
+    /** Invitations that are open, in all. */
+    invitations: 500,
+    /** Tries in vain after which one has to wait: for an account, and for an address. */
+    triesOfAccount: 5,
+    triesOfAddress: 30,
+    /** The longest that one waits; after so long without a try they are forgotten. */
+    wait: 300_000,
+    forgotten: 3_600_000,
+    /** Passwords that are hashed at a time, 128 MiB each, and that wait for it. */
+    hashing: 2,
+    hashingWaiting: 32,
+    password: { least: 12, most: 200 },
+    /** Days that a token holds, at the most. */
+    tokenDays: 400,
+    tokens: 100,
+    /** Entries of the security log in one answer. */
+    logged: 500,
   },
   rate: { window: 10_000, requests: 5_000 },
 } as const;

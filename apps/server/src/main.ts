@@ -5,6 +5,7 @@ import { createApp } from './create-app.js';
 import { Database } from './database/database.js';
 import { LIMITS } from './limits.js';
 import { loadDemo } from './demo.js';
+import { People } from './team/people.js';
 
 async function main(): Promise<void> {
   const config = readConfig(process.env);
@@ -15,7 +16,18 @@ async function main(): Promise<void> {
   if (config.demo !== null) await loadDemo(db, app.get(BuildsService), config.demo);
   await app.listen(config.port, config.host);
   // Whoever started the server waits for this line.
-  process.stdout.write(`oquel-ready ${await app.getUrl()}\n`);
+  const url = config.url ?? (await app.getUrl());
+  process.stdout.write(`oquel-ready ${url}\n`);
+  if (config.team) await inviteFirst(app.get(People), url);
+}
+
+/** On a team's server that has no administrator yet, whoever started it becomes one. */
+async function inviteFirst(people: People, url: string): Promise<void> {
+  const secret = await people.firstInvitation();
+  if (secret === null) return;
+  process.stdout.write(
+    `\nOpen this link to become the administrator; it holds for a day:\n${url}/join#${secret}\n`,
+  );
 }
 
 /** Brings the tables up to date, as their owner. */

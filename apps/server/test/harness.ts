@@ -59,6 +59,9 @@ const running = new Set<ChildProcess>();
 
 /** The built server as its own process, as `npm start` runs it. */
 export class TestServer {
+  /** What it has printed. */
+  private said = '';
+
   private constructor(
     readonly url: string,
     readonly process: ChildProcess,
@@ -80,16 +83,27 @@ export class TestServer {
     });
     running.add(child);
     child.once('exit', () => running.delete(child));
+    const server = new TestServer(`http://127.0.0.1:${port}`, child, databaseUrl);
     await new Promise<void>((resolve, reject) => {
       let said = '';
       child.stdout.on('data', (chunk: Buffer) => {
         said += String(chunk);
+        server.said = said;
         if (said.includes('oquel-ready')) resolve();
       });
       child.stderr.on('data', (chunk: Buffer) => (said += String(chunk)));
       child.on('exit', () => reject(new Error(`the server ended: ${said}`)));
     });
-    return new TestServer(`http://127.0.0.1:${port}`, child, databaseUrl);
+    return server;
+  }
+  /** Waits until it has printed something, and returns the part in brackets. */
+  async printed(pattern: RegExp): Promise<string> {
+    for (let i = 0; i < 200; i++) {
+      const found = pattern.exec(this.said);
+      if (found) return found[1];
+      await new Promise((resolve) => setTimeout(resolve, 25));
+    }
+    throw new Error(`the server did not print ${String(pattern)}: ${this.said}`);
   }
 
   async stop(signal: NodeJS.Signals = 'SIGTERM'): Promise<void> {

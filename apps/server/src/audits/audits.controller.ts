@@ -6,6 +6,7 @@ import { asJson, HeavyService } from '../heavy/heavy.service.js';
 import { badRequest } from '../http/problem.js';
 import { GateDto } from '../projects/project.dto.js';
 import { ProjectId } from '../projects/project-id.js';
+import { Needs } from '../team/roles.js';
 
 const TODAY = { name: 'today', required: false, description: 'ISO date on which waivers are judged' };
 
@@ -14,6 +15,7 @@ const TODAY = { name: 'today', required: false, description: 'ISO date on which 
 export class AuditsController {
   constructor(@Inject(HeavyService) private readonly heavy: HeavyService) {}
 
+  @Needs('reader', { scope: 'audit' })
   @Get('audit')
   @ApiOperation({ summary: 'Audit the project as it is stored now' })
   @ApiQuery(TODAY)
@@ -28,6 +30,7 @@ export class AuditsController {
     return asJson(done);
   }
 
+  @Needs('reader', { scope: 'audit' })
   @Get('gate')
   @ApiOperation({ summary: 'Whether the project passes its gate, with the counts of its findings' })
   @ApiQuery(TODAY)

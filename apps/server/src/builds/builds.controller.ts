@@ -22,6 +22,8 @@ import { ProjectId } from '../projects/project-id.js';
 import { BuildDto, BuildImportDto, FreezeDto, SayDto } from './build.dto.js';
 import { noSuchBuild } from './build.store.js';
 import { BuildsService } from './builds.service.js';
+import { By, signed, type Actor } from '../team/actor.js';
+import { Needs } from '../team/roles.js';
 
 const BuildId = (): ParameterDecorator =>
   Param('build', new ParseUUIDPipe({ exceptionFactory: () => noSuchBuild() }));
@@ -35,6 +37,7 @@ export class BuildsController {
     @Inject(ProjectQueue) private readonly queue: ProjectQueue,
   ) {}
 
+  @Needs('reader')
   @Get()
   @ApiOperation({ summary: 'All builds of a project, the oldest first' })
   @ApiOkResponse({ type: [BuildDto] })
@@ -42,13 +45,15 @@ export class BuildsController {
     return this.builds.list(id);
   }
 
+  @Needs('lead')
   @Post()
   @ApiOperation({ summary: 'Freeze the project as it is stored, with its audit and gate' })
   @ApiCreatedResponse({ type: BuildDto })
-  freeze(@ProjectId() id: string, @Body() dto: FreezeDto): Promise<StreamableFile> {
-    return this.heavy.freeze(id, dto);
+  freeze(@ProjectId() id: string, @Body() dto: FreezeDto, @By() by: Actor | null): Promise<StreamableFile> {
+    return this.heavy.freeze(id, signed(dto, by));
   }
 
+  @Needs('lead')
   @Post('import')
   @ApiOperation({ summary: 'Put a document in as a build' })
   @ApiBody({ description: 'The document, oquel.project/1', schema: { type: 'object' } })
@@ -57,12 +62,14 @@ export class BuildsController {
     @ProjectId() id: string,
     @Query() dto: BuildImportDto,
     @Req() request: Request,
+    @By() by: Actor | null,
   ): Promise<StreamableFile> {
     const { body } = request as { body: unknown };
     if (!Buffer.isBuffer(body)) throw badRequest('the body must be a project document');
-    return this.heavy.importBuild(id, dto, body);
+    return this.heavy.importBuild(id, signed(dto, by), body);
   }
 
+  @Needs('reader', { scope: 'audit' })
   @Get(':build/document')
   @ApiOperation({ summary: 'The document of a build' })
   @ApiOkResponse({ schema: { type: 'object' } })
@@ -70,6 +77,7 @@ export class BuildsController {
     return this.send(id, build, 'document', response);
   }
 
+  @Needs('reader', { scope: 'audit' })
   @Get(':build/audit')
   @ApiOperation({ summary: 'The audit of a build at the time when it was frozen' })
   @ApiOkResponse({ description: 'oquel.audit/1', schema: { type: 'object' } })
@@ -77,18 +85,30 @@ export class BuildsController {
     return this.send(id, build, 'audit', response);
   }
 
+  @Needs('lead')
   @Post(':build/verdicts')
   @ApiOperation({ summary: 'Let a build through, or hold it back' })
   @ApiCreatedResponse({ type: BuildDto })
-  say(@ProjectId() id: string, @BuildId() build: string, @Body() dto: SayDto): Promise<BuildDto> {
-    return this.builds.say(id, build, dto);
+  say(
+    @ProjectId() id: string,
+    @BuildId() build: string,
+    @Body() dto: SayDto,
+    @By() by: Actor | null,
+  ): Promise<BuildDto> {
+    return this.builds.say(id, build, signed(dto, by));
   }
 
+  @Needs('designer')
   @Post(':build/restore')
   @ApiOperation({ summary: 'Restore the project to a build, as one edit that can be undone' })
   @ApiCreatedResponse({ type: EditsDto })
-  restore(@ProjectId() id: string, @BuildId() build: string, @Body() dto: StepDto): Promise<StreamableFile> {
-    return this.queue.run(id, () => this.heavy.restore(id, build, dto));
+  restore(
+    @ProjectId() id: string,
+    @BuildId() build: string,
+    @Body() dto: StepDto,
+    @By() by: Actor | null,
+  ): Promise<StreamableFile> {
+    return this.queue.run(id, () => this.heavy.restore(id, build, signed(dto, by)));
   }
 
   private async send(

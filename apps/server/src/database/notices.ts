@@ -9,7 +9,9 @@ import type { Reader } from './database.js';
 /** Something that happened to a project, in this server process or in another one on the same database. */
 export type Notice =
   | { what: 'version'; project: string; version: number }
-  | { what: 'presence' | 'builds' | 'plays'; project: string };
+  | { what: 'presence' | 'builds' | 'plays'; project: string }
+  /** What an account may do has changed, or one of its sessions has ended. */
+  | { what: 'access'; account: string };
 const CHANNEL = 'oquel';
 const AGAIN_MS = 500;
 
@@ -97,6 +99,7 @@ export class Notices implements OnModuleInit, OnModuleDestroy {
 function readNotice(payload: string | undefined): Notice | null {
   try {
     const notice = JSON.parse(payload ?? '') as Notice;
+    if (notice.what === 'access') return typeof notice.account === 'string' ? notice : null;
     if (typeof notice.project !== 'string') return null;
     if (notice.what === 'version') return Number.isInteger(notice.version) ? notice : null;
     return ['presence', 'builds', 'plays'].includes(notice.what) ? notice : null;

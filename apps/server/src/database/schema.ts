@@ -1,4 +1,5 @@
 import type { ColumnType, Generated } from 'kysely';
+import type { Role, Scope } from '../team/roles.js';
 
 /**
  * Tables as Kysely sees them. Bodies are `json`, not `jsonb`: a document is given back exactly as it was put in, with
@@ -91,6 +92,65 @@ export interface Tables {
     /** What a list of plays shows. */
     figures: Json;
     report: Json;
+  };
+  accounts: {
+    id: string;
+    /** In small letters. */
+    login: string;
+    /** Which stands in history, waivers and builds. */
+    name: string;
+    /** Its scrypt hash; null where there is none to sign in with. */
+    password: string | null;
+    is_administrator: Generated<boolean>;
+    /** When the person left; the account stays, for what it has signed. */
+    ended_at: Generated<Date | null>;
+    created_at: Generated<Date>;
+  };
+  sessions: {
+    id: string;
+    hash: string;
+    account_id: string;
+    /** The browser, as it calls itself. */
+    agent: string;
+    created_at: Generated<Date>;
+    seen_at: Generated<Date>;
+    until: Date;
+  };
+  members: { project_id: string; account_id: string; role: Role };
+  invitations: {
+    id: string;
+    hash: string;
+    is_administrator: Generated<boolean>;
+    project_id: string | null;
+    role: Role | null;
+    /** Of one that sets a new password. */
+    account_id: string | null;
+    /** Whom it is for, in the words of who made it. */
+    note: string;
+    made_by: string;
+    made_at: Generated<Date>;
+    until: Date;
+  };
+  tokens: {
+    id: string;
+    hash: string;
+    project_id: string;
+    name: string;
+    scopes: Scope[];
+    made_by: string;
+    made_at: Generated<Date>;
+    until: Date;
+    used_at: Date | null;
+  };
+  sign_in_tries: { key: string; failures: number; at: Generated<Date> };
+  security_log: {
+    id: Generated<string>;
+    at: Generated<Date>;
+    what: string;
+    who: string;
+    from_address: string;
+    project_id: string | null;
+    detail: string;
   };
   /** Who may send plays; a token is kept as its hash. */
   play_tokens: { project_id: string; hash: string; at: Generated<Date> };

@@ -16,9 +16,13 @@ import { validated } from '../http/validated.js';
 import { LIMITS } from '../limits.js';
 import { AheadDto } from '../projects/ahead.dto.js';
 import { MAX_VERSION } from '../projects/edit.log.js';
+import type { Actor } from '../team/actor.js';
 
 /** Who asks for an edit, and what they had seen. */
 export class AskDto {
+  /** Whom the server knows it to be, on a team's; it is never sent. */
+  declare by?: Actor;
+
   @ApiProperty({ minimum: 1, maximum: MAX_VERSION, description: 'The version that its author saw.' })
   @IsInt()
   @Min(1)

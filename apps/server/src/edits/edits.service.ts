@@ -17,6 +17,7 @@ import {
   unknownVersion,
 } from './edit.problems.js';
 import { writeDifference } from './edit.rows.js';
+import { checkSignature } from './signature.js';
 import { jsonArray } from './json-array.js';
 
 interface Entry {
@@ -164,6 +165,7 @@ export class EditsService {
       if (dto.base > version) throw unknownVersion(dto.base, version);
       const { project, bytes } = await this.store.openAt(tx, id, version);
       const { changes, entry, isSent = false } = await prepare({ tx, version, project });
+      if (dto.by) checkSignature(project, changes, dto.by, isSent);
       const applied = applyChanges(project, changes);
       // The database writes rows while the log's text is put together.
       const [grown, texts] = await Promise.all([

@@ -8,6 +8,8 @@ import { badRequest } from '../http/problem.js';
 import { ProjectId } from '../projects/project-id.js';
 import { DeclarationsDto } from './declarations.dto.js';
 import { ReplaceDto } from './replace.dto.js';
+import { By, signed, type Actor } from '../team/actor.js';
+import { Needs } from '../team/roles.js';
 
 @ApiTags('exchange')
 @Controller('api/projects/:id')
@@ -17,6 +19,7 @@ export class ExchangeController {
     @Inject(ProjectQueue) private readonly queue: ProjectQueue,
   ) {}
 
+  @Needs('designer')
   @Post('replace')
   @ApiOperation({ summary: 'Make the project like a document; an edit that can be undone' })
   @ApiBody({ description: 'The document, oquel.project/1', schema: { type: 'object' } })
@@ -25,12 +28,14 @@ export class ExchangeController {
     @ProjectId() id: string,
     @Query() dto: ReplaceDto,
     @Req() request: Request,
+    @By() by: Actor | null,
   ): Promise<StreamableFile> {
     const { body } = request as { body: unknown };
     if (!Buffer.isBuffer(body)) throw badRequest('the body must be a project document');
-    return this.queue.run(id, () => this.heavy.replace(id, dto, body));
+    return this.queue.run(id, () => this.heavy.replace(id, signed(dto, by), body));
   }
 
+  @Needs('designer', { scope: 'declarations' })
   @Put('declarations')
   @ApiOperation({
     summary: 'Update declarations and placements from a manifest of the game, as one edit that can be undone',
@@ -41,9 +46,10 @@ export class ExchangeController {
     @ProjectId() id: string,
     @Query() dto: DeclarationsDto,
     @Req() request: Request,
+    @By() by: Actor | null,
   ): Promise<StreamableFile> {
     const { body } = request as { body: unknown };
     if (!Buffer.isBuffer(body)) throw badRequest('the body must be a manifest');
-    return this.queue.run(id, () => this.heavy.declare(id, dto, body));
+    return this.queue.run(id, () => this.heavy.declare(id, signed(dto, by), body));
   }
 }

@@ -3,6 +3,7 @@ import { Piscina } from 'piscina';
 import { CONFIG, type Config } from '../config.js';
 import { busy, problemFrom, ProblemError } from '../http/problem.js';
 import { LIMITS } from '../limits.js';
+import type { Actor } from '../team/actor.js';
 import type { HeavyAnswer, HeavyTask } from './tasks.js';
 
 type Done = Extract<HeavyAnswer, { bytes: Uint8Array }>;
@@ -39,8 +40,8 @@ export class HeavyService implements OnModuleDestroy {
     await Promise.all([this.documents.destroy(), this.audits.destroy()]);
   }
 
-  import(body: Buffer, key: string | null): Promise<StreamableFile> {
-    return this.sent({ task: 'import', body, key });
+  import(body: Buffer, key: string | null, owner: string | null): Promise<StreamableFile> {
+    return this.sent({ task: 'import', body, key, owner });
   }
   open(id: string, author: string | null): Promise<StreamableFile> {
     return this.sent({ task: 'open', id, author });
@@ -48,8 +49,8 @@ export class HeavyService implements OnModuleDestroy {
   document(id: string): Promise<Done> {
     return this.run(this.documents, { task: 'document', id }, LIMITS.heavy.time);
   }
-  edit(id: string, body: Buffer): Promise<StreamableFile> {
-    return this.sent({ task: 'edit', id, body });
+  edit(id: string, body: Buffer, by: Actor | null): Promise<StreamableFile> {
+    return this.sent({ task: 'edit', id, body, by });
   }
   step(id: string, way: 'undo' | 'redo', dto: object): Promise<StreamableFile> {
     return this.sent({ task: 'step', id, way, dto: { ...dto } });

@@ -1,14 +1,15 @@
 import type { ProblemBody } from '../http/problem.js';
+import type { Actor } from '../team/actor.js';
 
 /**
  * Work on whole documents and long edits, as it is given to a worker thread. Bodies are what was sent, unpacked; `dto` is
  * what a controller has checked.
  */
 export type HeavyTask =
-  | { task: 'import'; body: Uint8Array; key: string | null }
+  | { task: 'import'; body: Uint8Array; key: string | null; owner: string | null }
   | { task: 'open'; id: string; author: string | null }
   | { task: 'document'; id: string }
-  | { task: 'edit'; id: string; body: Uint8Array }
+  | { task: 'edit'; id: string; body: Uint8Array; by: Actor | null }
   | { task: 'step'; id: string; way: 'undo' | 'redo'; dto: object }
   | { task: 'takeBack'; id: string; dto: object }
   | { task: 'replace'; id: string; dto: object; body: Uint8Array }

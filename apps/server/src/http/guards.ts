@@ -3,13 +3,15 @@ import type { Config } from '../config.js';
 import { ProblemError } from './problem.js';
 
 const LOOPBACK = ['localhost', '127.0.0.1', '[::1]'];
+const SAFE = ['GET', 'HEAD', 'OPTIONS'];
 
 /**
  * Refuses requests that a page of another site could have brought about: the Host must be one of ours (so that a
  * foreign name cannot be pointed at loopback), and an Origin, if given, the same as the Host.
  */
 export function hostAndOrigin(config: Config) {
-  const allowed = new Set([...LOOPBACK, ...config.allowedHosts].map(plainName));
+  const own = config.url === null ? [] : [new URL(config.url).hostname];
+  const allowed = new Set([...LOOPBACK, ...config.allowedHosts, ...own].map(plainName));
   return (request: Request, _response: Response, next: NextFunction): void => {
     const host = request.headers.host ?? '';
     if (!allowed.has(plainName(host.replace(/:\d+$/, '')))) {
@@ -21,6 +23,12 @@ export function hostAndOrigin(config: Config) {
     if (origin !== undefined && !isSame(origin, host)) {
       const detail = `requests from ${JSON.stringify(origin.slice(0, 100))} are not allowed`;
       return next(new ProblemError(403, 'wrong-origin', 'Origin not allowed', detail));
+    }
+    // Browsers say it of every request; a link may lead here from anywhere, but no other site may have something done.
+    if (request.headers['sec-fetch-site'] === 'cross-site' && !SAFE.includes(request.method)) {
+      return next(
+        new ProblemError(403, 'wrong-origin', 'Origin not allowed', 'another site has sent this request'),
+      );
     }
     next();
   };

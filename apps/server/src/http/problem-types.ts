@@ -41,6 +41,56 @@ export const PROBLEM_TYPES = {
     what: 'A page of another address wanted to write.',
     cure: 'Open Oquel at its own address. Programs that are no browser send no `Origin`.',
   },
+  'sign-in': {
+    status: 401,
+    what: 'On this server people sign in, and the request came without a session or token that holds.',
+    cure: 'Sign in; a program sends a token of the project as `Authorization: Bearer TOKEN`.',
+  },
+  'wrong-password': {
+    status: 401,
+    what: 'The sign-in name or the password is wrong; it is not said which.',
+    cure: 'Try again. Who has forgotten the password asks an administrator for a link that sets a new one.',
+  },
+  'too-many-tries': {
+    status: 429,
+    what: 'Too many have tried in vain to sign in, to this account or from this address.',
+    cure: 'Wait for as long as `detail` and `Retry-After` say.',
+  },
+  'not-allowed': {
+    status: 403,
+    what: 'Whoever asks has no role that may do this, or the token is not for it. `needs` is the role, `may` names some who have it.',
+    cure: 'Ask one of them, or a lead of the project for another role.',
+  },
+  'no-team': {
+    status: 404,
+    what: 'Nobody signs in on this server, so it has no people, roles and tokens.',
+    cure: 'Start it with `OQUEL_TEAM=1`, or bound to an address that is not loopback.',
+  },
+  'teams-own': {
+    status: 404,
+    what: 'On a team’s server this is done in another way.',
+    cure: 'Make a token for plays among the tokens of the project.',
+  },
+  'no-invitation': {
+    status: 410,
+    what: 'The invitation was used, withdrawn, or is too old.',
+    cure: 'Ask whoever invited you for another one.',
+  },
+  'name-taken': {
+    status: 409,
+    what: 'Somebody else has that name, or signs in by it.',
+    cure: 'Choose another one; `fields` names which.',
+  },
+  'last-administrator': {
+    status: 409,
+    what: 'A server without an administrator could not be put right.',
+    cure: 'Make somebody else an administrator first.',
+  },
+  'too-many': {
+    status: 409,
+    what: 'There are as many tokens or open invitations as there may be.',
+    cure: 'Remove those that are not needed.',
+  },
   'not-found': {
     status: 404,
     what: 'Nothing is at that address.',

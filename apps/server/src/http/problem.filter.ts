@@ -34,7 +34,10 @@ function sendProblem(error: unknown, request: Request, response: Response): void
     response.destroy();
     return;
   }
-  if (problem.status === 503 || problem.status === 429) response.setHeader('Retry-After', '2');
+  if (problem.status === 503 || problem.status === 429) {
+    const { retryAfter = 2 } = problem.more as { retryAfter?: number };
+    response.setHeader('Retry-After', String(retryAfter));
+  }
   response
     .status(problem.status)
     .type('application/problem+json')

@@ -14,6 +14,8 @@ import { ApiExtraModels, ApiNoContentResponse, ApiOkResponse, ApiOperation, ApiT
 import type { Observable } from 'rxjs';
 import { LiveDto, PresenceEventDto, VersionEventDto, WindowsDto } from './live.dto.js';
 import { LiveService } from './live.service.js';
+import { By, type Actor } from '../team/actor.js';
+import { Needs } from '../team/roles.js';
 
 @ApiTags('live')
 // They come as data of events, which the description has no place for.
@@ -22,21 +24,27 @@ import { LiveService } from './live.service.js';
 export class LiveController {
   constructor(@Inject(LiveService) private readonly live: LiveService) {}
 
+  @Needs('account')
   @Sse()
   @ApiOperation({
     summary:
       'Events of several projects, as server-sent events: version, presence, builds, plays; gone for one that does not exist',
   })
   @ApiOkResponse({ description: 'text/event-stream' })
-  stream(@Query() dto: LiveDto): Promise<Observable<MessageEvent>> {
-    return this.live.stream(dto);
+  stream(@Query() dto: LiveDto, @By() by: Actor | null): Promise<Observable<MessageEvent>> {
+    return this.live.stream(dto, by);
   }
 
+  @Needs('account')
   @Post(':stream')
   @HttpCode(204)
   @ApiOperation({ summary: 'Say for which windows a stream speaks, and where they are' })
   @ApiNoContentResponse()
-  windows(@Param('stream', ParseUUIDPipe) stream: string, @Body() dto: WindowsDto): Promise<void> {
-    return this.live.windows(stream, dto.windows);
+  windows(
+    @Param('stream', ParseUUIDPipe) stream: string,
+    @Body() dto: WindowsDto,
+    @By() by: Actor | null,
+  ): Promise<void> {
+    return this.live.windows(stream, dto.windows, by);
   }
 }

@@ -6,12 +6,14 @@ import { badRequest } from '../http/problem.js';
 import { ProjectId } from '../projects/project-id.js';
 import { PictureDto } from './picture.dto.js';
 import { PicturesService } from './pictures.service.js';
+import { Needs } from '../team/roles.js';
 
 @ApiTags('pictures')
 @Controller('api/projects/:id/pictures')
 export class PicturesController {
   constructor(@Inject(PicturesService) private readonly pictures: PicturesService) {}
 
+  @Needs('designer')
   @Post()
   @ApiOperation({ summary: 'Store a picture that can lie under a plan: PNG, JPEG, WebP or SVG' })
   @ApiBody({ description: 'The bytes of the picture', schema: { type: 'string', format: 'binary' } })
@@ -22,6 +24,7 @@ export class PicturesController {
     return { name: await this.pictures.store(id, body) };
   }
 
+  @Needs('reader')
   @Get(':name')
   @ApiOperation({ summary: 'A picture' })
   @ApiOkResponse({ schema: { type: 'string', format: 'binary' } })

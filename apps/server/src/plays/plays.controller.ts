@@ -31,6 +31,8 @@ import { ProblemError } from '../http/problem.js';
 import { ProjectId } from '../projects/project-id.js';
 import { PlayDto, PlayQueryDto, TokenDto, TokenStateDto } from './play.dto.js';
 import { PlaysService } from './plays.service.js';
+import { By, type Actor } from '../team/actor.js';
+import { Needs } from '../team/roles.js';
 
 const PlayId = (): ParameterDecorator => Param('play', new ParseUUIDPipe());
 
@@ -39,6 +41,7 @@ const PlayId = (): ParameterDecorator => Param('play', new ParseUUIDPipe());
 export class PlaysController {
   constructor(@Inject(PlaysService) private readonly plays: PlaysService) {}
 
+  @Needs('reader')
   @Get()
   @ApiOperation({ summary: 'What running games have sent, the newest first' })
   @ApiOkResponse({ type: [PlayDto] })
@@ -46,6 +49,7 @@ export class PlaysController {
     return this.plays.list(id);
   }
 
+  @Needs('designer', { scope: 'plays' })
   @Post()
   @ApiBearerAuth()
   @ApiOperation({ summary: 'Send what a running game has written; it is judged while it comes in' })
@@ -54,11 +58,18 @@ export class PlaysController {
     schema: { type: 'string' },
   })
   @ApiCreatedResponse({ type: PlayDto })
-  take(@ProjectId() id: string, @Query() query: PlayQueryDto, @Req() request: Request): Promise<PlayDto> {
+  take(
+    @ProjectId() id: string,
+    @Query() query: PlayQueryDto,
+    @Req() request: Request,
+    @By() by: Actor | null,
+  ): Promise<PlayDto> {
     const [, token = null] = /^Bearer (\S+)$/i.exec(request.headers.authorization ?? '') ?? [];
-    return this.plays.take(id, token, query, unpacked(request));
+    // On a team's server the guard has looked at the token.
+    return this.plays.take(id, by ? 'checked' : { token }, query, unpacked(request));
   }
 
+  @Needs('reader')
   @Sse('live')
   @ApiOperation({ summary: 'What is sent now, as server-sent events: lines' })
   @ApiOkResponse({ description: 'text/event-stream' })
@@ -66,6 +77,7 @@ export class PlaysController {
     return this.plays.watched(id);
   }
 
+  @Needs('reader', { only: 'alone' })
   @Get('token')
   @ApiOperation({ summary: 'Whether there is a token, and since when' })
   @ApiOkResponse({ type: TokenStateDto })
@@ -73,6 +85,7 @@ export class PlaysController {
     return this.plays.tokenState(id);
   }
 
+  @Needs('lead', { only: 'alone' })
   @Post('token')
   @ApiOperation({ summary: 'A new token to send plays with; the one before holds no longer' })
   @ApiCreatedResponse({ type: TokenDto })
@@ -80,6 +93,7 @@ export class PlaysController {
     return { token: await this.plays.newToken(id) };
   }
 
+  @Needs('reader')
   @Get('together')
   @Header('Content-Type', 'application/json; charset=utf-8')
   @ApiOperation({ summary: 'What all plays show together that are judged by the same wiring as the newest' })
@@ -88,6 +102,7 @@ export class PlaysController {
     return this.plays.together(id);
   }
 
+  @Needs('reader')
   @Get(':play')
   @Header('Content-Type', 'application/json; charset=utf-8')
   @ApiOperation({ summary: 'What a play shows' })
@@ -96,6 +111,7 @@ export class PlaysController {
     return this.plays.report(id, play);
   }
 
+  @Needs('designer')
   @Delete(':play')
   @HttpCode(204)
   @ApiOperation({ summary: 'Remove a play' })

@@ -41,7 +41,7 @@ export class ProjectStates implements OnModuleInit, OnModuleDestroy {
    * Copies a project as it is now, without its history and builds, under another name; returns its id. All or nothing, and
    * once for each key. Cost: the rows of the project, in the database. @throws ProblemError 404
    */
-  async copy(id: string, { name, key }: CopyDto): Promise<string> {
+  async copy(id: string, { name, key }: CopyDto, owner: string | null): Promise<string> {
     return this.db.k
       .transaction()
       .setIsolationLevel('repeatable read')
@@ -74,6 +74,12 @@ export class ProjectStates implements OnModuleInit, OnModuleDestroy {
         }
         await sql`insert into pictures (project_id, name, bytes)
           select ${copy}::uuid, name, bytes from pictures where project_id = ${id}`.execute(tx);
+        if (owner !== null) {
+          await tx
+            .insertInto('members')
+            .values({ project_id: copy, account_id: owner, role: 'lead' })
+            .execute();
+        }
         return copy;
       });
   }

@@ -21,12 +21,17 @@ export interface Imported {
 export class ProjectImport {
   /**
    * Stores a project that has been read and is valid. All or nothing. One that is sent twice with the same key is stored
-   * once.
+   * once. `owner` is the account that leads it from then on.
    */
-  async store(db: Database, project: Project, key: string | null = null): Promise<Imported> {
+  async store(
+    db: Database,
+    project: Project,
+    key: string | null = null,
+    owner: string | null = null,
+  ): Promise<Imported> {
     const client = await db.pool.connect();
     try {
-      const imported = await this.inTransaction(client, project, key);
+      const imported = await this.inTransaction(client, project, key, owner);
       client.release();
       return imported;
     } catch (error) {
@@ -36,7 +41,12 @@ export class ProjectImport {
     }
   }
 
-  private async inTransaction(client: PoolClient, project: Project, key: string | null): Promise<Imported> {
+  private async inTransaction(
+    client: PoolClient,
+    project: Project,
+    key: string | null,
+    owner: string | null,
+  ): Promise<Imported> {
     const id = randomUUID();
     await client.query('begin');
     // PostgreSQL's text has no NUL character; the body keeps the name as it is.
@@ -50,6 +60,12 @@ export class ProjectImport {
       const { rows } = await client.query<{ id: string }>('select id from projects where key = $1', [key]);
       await client.query('rollback');
       return { id: rows[0].id, bytes: null };
+    }
+    if (owner !== null) {
+      await client.query("insert into members (project_id, account_id, role) values ($1, $2, 'lead')", [
+        id,
+        owner,
+      ]);
     }
     let bytes = body.length;
     let items = 0;

@@ -37,6 +37,9 @@ import {
 import { ProjectList } from './project-list.js';
 import { ProjectStates } from './project-states.js';
 import { ProjectsService } from './projects.service.js';
+import { By, type Actor } from '../team/actor.js';
+import { Needs } from '../team/roles.js';
+import { addressOf, SecurityLog } from '../team/security.log.js';
 
 @ApiTags('projects')
 @Controller('api/projects')
@@ -46,25 +49,33 @@ export class ProjectsController {
     @Inject(ProjectList) private readonly lines: ProjectList,
     @Inject(ProjectStates) private readonly states: ProjectStates,
     @Inject(HeavyService) private readonly heavy: HeavyService,
+    @Inject(SecurityLog) private readonly log: SecurityLog,
   ) {}
 
+  @Needs('account')
   @Get()
   @ApiOperation({ summary: 'All projects, archived and deleted ones too, the last changed first' })
   @ApiOkResponse({ type: [ProjectDto] })
-  list(): Promise<ProjectDto[]> {
-    return this.lines.all();
+  list(@By() by: Actor | null): Promise<ProjectDto[]> {
+    return this.lines.all(by === null || by.isAdministrator ? null : by.id);
   }
 
+  @Needs('account')
   @Post()
   @ApiOperation({ summary: 'Import a document as a new project' })
   @ApiBody({ description: 'The document, oquel.project/1', schema: { type: 'object' } })
   @ApiCreatedResponse({ type: ImportedDto })
-  import(@Req() request: Request, @Query() { key }: ImportDto): Promise<StreamableFile> {
+  import(
+    @Req() request: Request,
+    @Query() { key }: ImportDto,
+    @By() by: Actor | null,
+  ): Promise<StreamableFile> {
     const { body } = request as { body: unknown };
     if (!Buffer.isBuffer(body)) throw badRequest('the body must be a project document');
-    return this.heavy.import(body, key ?? null);
+    return this.heavy.import(body, key ?? null, by?.id ?? null);
   }
 
+  @Needs('reader')
   @Get(':id')
   @ApiOperation({ summary: 'A project as it is now' })
   @ApiOkResponse({ type: OpenedDto })
@@ -80,6 +91,7 @@ export class ProjectsController {
     return opened;
   }
 
+  @Needs('reader', { scope: 'audit' })
   @Get(':id/document')
   @ApiOperation({ summary: 'Export the document' })
   @ApiOkResponse({ schema: { type: 'object' } })
@@ -92,18 +104,28 @@ export class ProjectsController {
     return asJson(done);
   }
 
+  @Needs('lead')
   @Patch(':id')
   @HttpCode(204)
   @ApiOperation({ summary: 'Archive a project, delete it for 30 days, or restore it' })
   @ApiNoContentResponse()
-  state(@ProjectId() id: string, @Body() dto: StateDto): Promise<void> {
-    return this.states.set(id, dto);
+  async state(
+    @ProjectId() id: string,
+    @Body() dto: StateDto,
+    @By() by: Actor | null,
+    @Req() request: Request,
+  ): Promise<void> {
+    await this.states.set(id, dto);
+    if (!by) return;
+    const from = addressOf(request);
+    await this.log.write({ what: 'project-state', who: by.name, from, project: id, detail: dto.state });
   }
 
+  @Needs('reader')
   @Post(':id/copy')
   @ApiOperation({ summary: 'Copy a project as it is now, without its history and builds' })
   @ApiCreatedResponse({ type: CopiedDto })
-  async copy(@ProjectId() id: string, @Body() dto: CopyDto): Promise<CopiedDto> {
-    return { id: await this.states.copy(id, dto) };
+  async copy(@ProjectId() id: string, @Body() dto: CopyDto, @By() by: Actor | null): Promise<CopiedDto> {
+    return { id: await this.states.copy(id, dto, by?.id ?? null) };
   }
 }

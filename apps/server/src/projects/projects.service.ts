@@ -17,9 +17,9 @@ export class ProjectsService {
   ) {}
 
   /** Reads a document and stores it whole, or says where it is broken and stores nothing. @throws BrokenDocument */
-  async import(text: string, key: string | null = null): Promise<ImportedDto> {
+  async import(text: string, key: string | null = null, owner: string | null = null): Promise<ImportedDto> {
     const { project, unknown, repeated } = readProjectText(text);
-    const { id, bytes } = await this.importer.store(this.db, project, key);
+    const { id, bytes } = await this.importer.store(this.db, project, key, owner);
     // Whoever imports a project opens it next.
     if (bytes !== null) this.store.keep(id, { version: 1, project, bytes });
     return { id, version: 1, unknown, repeated };

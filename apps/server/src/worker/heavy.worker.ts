@@ -20,6 +20,7 @@ import { EditLog } from '../projects/edit.log.js';
 import { ProjectImport } from '../projects/project.import.js';
 import { ProjectStore } from '../projects/project.store.js';
 import { ProjectsService } from '../projects/projects.service.js';
+import { signed } from '../team/actor.js';
 import type { HeavyAnswer, HeavyTask } from '../heavy/tasks.js';
 
 // On Linux this is the priority of the thread: where all processors are taken, small requests are answered first.
@@ -50,7 +51,7 @@ export default async function run(task: HeavyTask): Promise<HeavyAnswer> {
 async function perform(task: HeavyTask): Promise<{ text: string; version?: number; name?: string }> {
   switch (task.task) {
     case 'import':
-      return said(await projects.import(textBody(task.body), task.key));
+      return said(await projects.import(textBody(task.body), task.key, task.owner));
     case 'open':
       return said(await projects.open(task.id, task.author));
     case 'document': {
@@ -59,7 +60,7 @@ async function perform(task: HeavyTask): Promise<{ text: string; version?: numbe
     }
     case 'edit': {
       const { head, changes } = editOf(jsonBody(task.body));
-      return said(await edits.edit(task.id, head, changes));
+      return said(await edits.edit(task.id, signed(head, task.by), changes));
     }
     case 'step':
       return said(await edits.step(task.id, task.way, task.dto as StepDto));

@@ -483,6 +483,352 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/session": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who has signed in here, and their role in a project */
+        get: operations["SessionController_session"];
+        put?: never;
+        /** Sign in; the answer sets the cookie of the session */
+        post: operations["SessionController_signIn"];
+        /** Sign out: the session ends, and its windows with it */
+        delete: operations["SessionController_signOut"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/join/offer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What an invitation offers */
+        post: operations["SessionController_offer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Accept an invitation: makes the account, or sets its password, and signs in */
+        post: operations["SessionController_join"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Change one’s password; all other sessions end */
+        post: operations["SessionController_password"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where one has signed in */
+        get: operations["SessionController_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/sessions/{session}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Sign out somewhere else */
+        delete: operations["SessionController_end"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everybody who has an account, or had one */
+        get: operations["PeopleController_all"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/names": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everybody’s names */
+        get: operations["PeopleController_names"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** Make somebody an administrator or not; end an account, or bring it back */
+        patch: operations["PeopleController_change"];
+        trace?: never;
+    };
+    "/api/people/{person}/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** An invitation by which somebody sets a new password */
+        post: operations["PeopleController_renew"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Invitations that are open */
+        get: operations["PeopleController_invitations"];
+        put?: never;
+        /** Invite somebody to the server */
+        post: operations["PeopleController_invite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invitations/{invitation}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Withdraw an invitation */
+        delete: operations["PeopleController_withdraw"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/security-log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The security log, the newest first */
+        get: operations["PeopleController_entries"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/security-log/lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The security log as JSON Lines, the newest first; as many as one answer holds */
+        get: operations["PeopleController_lines"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/members": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who has which role */
+        get: operations["MembersController_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/members/{person}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Give somebody a role */
+        put: operations["MembersController_give"];
+        post?: never;
+        /** Take somebody’s role away: their windows of the project close */
+        delete: operations["MembersController_take"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Invitations to the project that are open */
+        get: operations["MembersController_invitations"];
+        put?: never;
+        /** Invite somebody who has no account yet */
+        post: operations["MembersController_invite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/invitations/{invitation}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Withdraw an invitation to the project */
+        delete: operations["MembersController_withdraw"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/tokens": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The tokens of the project, without their secrets */
+        get: operations["MembersController_tokensOf"];
+        put?: never;
+        /** A new token for a build server or a game; it is shown once */
+        post: operations["MembersController_makeToken"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/tokens/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Revoke a token */
+        delete: operations["MembersController_revoke"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -827,6 +1173,169 @@ export interface components {
         HealthDto: {
             /** @enum {string} */
             status: "ok";
+        };
+        OwnAccountDto: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            isAdministrator: boolean;
+        };
+        SessionDto: {
+            /** @description Whether people sign in on this server. */
+            team: boolean;
+            /** @description Who has signed in. */
+            account: components["schemas"]["OwnAccountDto"] | null;
+            /**
+             * @description In the project that was asked for.
+             * @enum {string|null}
+             */
+            role: "reader" | "designer" | "lead" | null;
+        };
+        SignInDto: {
+            login: string;
+            password: string;
+        };
+        SecretDto: {
+            /** @description What stands after # in the link of an invitation. */
+            secret: string;
+        };
+        OfferDto: {
+            isAdministrator: boolean;
+            projectName: string | null;
+            /** @enum {string|null} */
+            role: "reader" | "designer" | "lead" | null;
+            /** @description Whose password it sets anew. */
+            personName: string | null;
+            madeBy: string;
+        };
+        JoinDto: {
+            /** @description What stands after # in the link of an invitation. */
+            secret: string;
+            /** @description The sign-in name: letters, digits, and . _ - @ + */
+            login: string;
+            /** @description Stands in history, waivers and builds. */
+            name: string;
+            password: string;
+        };
+        PasswordDto: {
+            /** @description The one until now. */
+            old: string;
+            password: string;
+        };
+        OwnSessionDto: {
+            /** Format: uuid */
+            id: string;
+            /** @description The browser, as it calls itself. */
+            agent: string;
+            /** Format: date-time */
+            begun: string;
+            /** Format: date-time */
+            seen: string;
+            /** @description The one that asks. */
+            isThis: boolean;
+        };
+        PersonDto: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            /** @description The sign-in name. */
+            login: string;
+            isAdministrator: boolean;
+            /**
+             * Format: date-time
+             * @description When the account was ended.
+             */
+            endedAt: string | null;
+            /** Format: date-time */
+            seenAt: string | null;
+        };
+        PersonNameDto: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+        };
+        PersonChangeDto: {
+            isAdministrator?: boolean;
+            /** @description Ends the account, or brings it back. */
+            isEnded?: boolean;
+        };
+        InvitedDto: {
+            /** Format: uuid */
+            id: string;
+            /** @description Stands after # in the link; it is shown once. */
+            secret: string;
+        };
+        InvitationDto: {
+            /** Format: uuid */
+            id: string;
+            note: string;
+            madeBy: string;
+            /** Format: date-time */
+            until: string;
+            isAdministrator: boolean;
+            /** @enum {string|null} */
+            role: "reader" | "designer" | "lead" | null;
+            projectName: string | null;
+            personName: string | null;
+        };
+        InviteDto: {
+            /** @description Whom it is for. */
+            note: string;
+            isAdministrator?: boolean;
+        };
+        SecurityEntryDto: {
+            id: string;
+            /** Format: date-time */
+            at: string;
+            what: string;
+            who: string;
+            /** @description The address that the request came from. */
+            from: string;
+            /** @description The name of the project. */
+            project: string | null;
+            detail: string;
+        };
+        MemberDto: {
+            /** @enum {string} */
+            role: "reader" | "designer" | "lead";
+            /** Format: uuid */
+            account: string;
+            name: string;
+        };
+        RoleDto: {
+            /** @enum {string} */
+            role: "reader" | "designer" | "lead";
+        };
+        InviteMemberDto: {
+            /** @description Whom it is for. */
+            note: string;
+            /** @enum {string} */
+            role: "reader" | "designer" | "lead";
+        };
+        ProjectTokenDto: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            scopes: ("audit" | "declarations" | "plays")[];
+            madeBy: string;
+            /** Format: date-time */
+            madeAt: string;
+            /** Format: date-time */
+            until: string;
+            /** Format: date-time */
+            usedAt: string | null;
+        };
+        NewTokenDto: {
+            name: string;
+            scopes: ("audit" | "declarations" | "plays")[];
+            /** @description Days that it holds. */
+            days: number;
+        };
+        MadeTokenDto: {
+            /** Format: uuid */
+            id: string;
+            /** @description Sent as `Authorization: Bearer`; it is shown once. */
+            token: string;
         };
     };
     responses: never;
@@ -1699,6 +2208,557 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["HealthDto"];
                 };
+            };
+        };
+    };
+    SessionController_session: {
+        parameters: {
+            query?: {
+                /** @description Whose role is asked for. */
+                project?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionDto"];
+                };
+            };
+        };
+    };
+    SessionController_signIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignInDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnAccountDto"];
+                };
+            };
+        };
+    };
+    SessionController_signOut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    SessionController_offer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SecretDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OfferDto"];
+                };
+            };
+        };
+    };
+    SessionController_join: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JoinDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnAccountDto"];
+                };
+            };
+        };
+    };
+    SessionController_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasswordDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    SessionController_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnSessionDto"][];
+                };
+            };
+        };
+    };
+    SessionController_end: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                session: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    PeopleController_all: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonDto"][];
+                };
+            };
+        };
+    };
+    PeopleController_names: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonNameDto"][];
+                };
+            };
+        };
+    };
+    PeopleController_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PersonChangeDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    PeopleController_renew: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitedDto"];
+                };
+            };
+        };
+    };
+    PeopleController_invitations: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitationDto"][];
+                };
+            };
+        };
+    };
+    PeopleController_invite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InviteDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitedDto"];
+                };
+            };
+        };
+    };
+    PeopleController_withdraw: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                invitation: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    PeopleController_entries: {
+        parameters: {
+            query?: {
+                /** @description The id of an entry: those before it. */
+                before?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SecurityEntryDto"][];
+                };
+            };
+        };
+    };
+    PeopleController_lines: {
+        parameters: {
+            query?: {
+                /** @description The id of an entry: those before it. */
+                before?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    MembersController_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MemberDto"][];
+                };
+            };
+        };
+    };
+    MembersController_give: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                person: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoleDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    MembersController_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                person: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    MembersController_invitations: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitationDto"][];
+                };
+            };
+        };
+    };
+    MembersController_invite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InviteMemberDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitedDto"];
+                };
+            };
+        };
+    };
+    MembersController_withdraw: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                invitation: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    MembersController_tokensOf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectTokenDto"][];
+                };
+            };
+        };
+    };
+    MembersController_makeToken: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewTokenDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeTokenDto"];
+                };
+            };
+        };
+    };
+    MembersController_revoke: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

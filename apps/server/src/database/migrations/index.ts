@@ -11,6 +11,7 @@ import { m009BuildWiring } from './009-build-wiring.js';
 import { m010ItemAssets } from './010-item-assets.js';
 import { m011IdsByBytes } from './011-ids-by-bytes.js';
 import { m012LogAsText } from './012-log-as-text.js';
+import { m013Team } from './013-team.js';
 
 /** Every migration by name; they run in the order of their names. */
 export const MIGRATIONS: Record<string, Migration> = {
@@ -26,4 +27,5 @@ export const MIGRATIONS: Record<string, Migration> = {
   '010-item-assets': m010ItemAssets,
   '011-ids-by-bytes': m011IdsByBytes,
   '012-log-as-text': m012LogAsText,
+  '013-team': m013Team,
 };

@@ -1,0 +1,58 @@
+import { Inject, Injectable } from '@nestjs/common';
+import { sql } from 'kysely';
+import { Database } from '../database/database.js';
+import { ProblemError } from '../http/problem.js';
+import { LIMITS } from '../limits.js';
+
+/**
+ * Slows down whoever guesses: after some tries in vain, by account and by address, each further one has to wait twice as long as
+ * the one before. Nobody is locked out for longer than the longest wait. All processes on a database count together.
+ */
+@Injectable()
+export class Tries {
+  constructor(@Inject(Database) private readonly db: Database) {}
+
+  /** @throws ProblemError 429 where it has to wait */
+  async check(login: string, address: string): Promise<void> {
+    const rows = await this.db.k
+      .selectFrom('sign_in_tries')
+      .select(['key', 'failures', sql<string>`extract(epoch from now() - at) * 1000`.as('ago')])
+      .where('key', 'in', Object.keys(this.keys(login, address)))
+      .execute();
+    const free = this.keys(login, address);
+    const waits = rows.map(({ key, failures, ago }) => {
+      const over = failures - free[key];
+      return over < 0 ? 0 : Math.min(LIMITS.team.wait, 1000 * 2 ** over) - Number(ago);
+    });
+    const wait = Math.ceil(Math.max(0, ...waits) / 1000);
+    if (wait === 0) return;
+    const detail = `too many tries in vain; try again in ${wait} s`;
+    throw new ProblemError(429, 'too-many-tries', 'Too many tries', detail, { retryAfter: wait });
+  }
+  async failed(login: string, address: string): Promise<void> {
+    for (const key of Object.keys(this.keys(login, address))) {
+      await sql`insert into sign_in_tries as t (key, failures) values (${key}, 1)
+        on conflict (key) do update set at = now(), failures = case
+          when t.at < now() - make_interval(secs => ${LIMITS.team.forgotten / 1000}) then 1
+          else least(t.failures + 1, 1000) end`.execute(this.db.k);
+    }
+    await sql`delete from sign_in_tries where at < now() - make_interval(secs => ${LIMITS.team.forgotten / 1000})`.execute(
+      this.db.k,
+    );
+  }
+  /** Somebody signed in: the account's count begins anew. */
+  async passed(login: string): Promise<void> {
+    await this.db.k.deleteFrom('sign_in_tries').where('key', '=', accountKey(login)).execute();
+  }
+
+  /** The counts that a try goes into, with how many are free in each. */
+  private keys(login: string, address: string): Record<string, number> {
+    return {
+      [accountKey(login)]: LIMITS.team.triesOfAccount,
+      [`address ${address}`]: LIMITS.team.triesOfAddress,
+    };
+  }
+}
+function accountKey(login: string): string {
+  return `account ${login.slice(0, 200)}`;
+}
