@@ -38,7 +38,7 @@ describe('the first administrator', () => {
     const server = await TestServer.start(await newDatabase(), { OQUEL_TEAM: '1' });
     const secret = await server.printed(/\/join#(\S+)/);
     const offer = await server.post('/api/join/offer', { secret });
-    expect(offer.body).toMatchObject({ isAdministrator: true, madeBy: 'the server' });
+    expect(offer.body).toMatchObject({ isAdministrator: true, madeBy: 'This server' });
     const first = new Person(server, 'First');
     await first.join(secret);
     expect((await first.get('/api/session')).body).toMatchObject({

@@ -15,15 +15,21 @@ import { createRoot } from 'react-dom/client';
 import { RouterProvider } from 'react-router';
 import { router } from './routes.js';
 import { ColorModeProvider } from './parts/color-mode.js';
+import { SignedIn } from './parts/team/signed-in.js';
+import { learnWhoSigned } from './session/signed.js';
 
 const queries = new QueryClient({ defaultOptions: { queries: { refetchOnWindowFocus: false } } });
 
-createRoot(document.getElementById('root')!).render(
-  <StrictMode>
-    <QueryClientProvider client={queries}>
-      <ColorModeProvider>
-        <RouterProvider router={router} />
-      </ColorModeProvider>
-    </QueryClientProvider>
-  </StrictMode>,
-);
+const show = (): void =>
+  createRoot(document.getElementById('root')!).render(
+    <StrictMode>
+      <QueryClientProvider client={queries}>
+        <ColorModeProvider>
+          <SignedIn>
+            <RouterProvider router={router} />
+          </SignedIn>
+        </ColorModeProvider>
+      </QueryClientProvider>
+    </StrictMode>,
+  );
+void learnWhoSigned().then(show);

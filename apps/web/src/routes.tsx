@@ -2,6 +2,7 @@ import { createBrowserRouter, Link, Navigate, useLocation, useNavigate, useRoute
 import type { ComponentType, ReactNode } from 'react';
 import { ProjectFrame } from './parts/frame.js';
 import { later, whenIdle, whenSettled } from './parts/later.js';
+import { JOIN } from './parts/team/signed-in.js';
 
 /**
  * A view is loaded when it is first gone to, or some time before when nothing else is to do; until then the view before it stays. One that
@@ -23,6 +24,18 @@ export const router = createBrowserRouter([
     ...lazily(async () => (await import('./views/projects/projects-view.js')).ProjectsView),
     ErrorBoundary: Failed,
     HydrateFallback: Loading,
+  },
+  {
+    ErrorBoundary: Failed,
+    HydrateFallback: Loading,
+    children: [
+      { path: JOIN, ...lazily(async () => (await import('./views/sign-in/join-view.js')).JoinView) },
+      { path: '/people', ...lazily(async () => (await import('./views/people/people-view.js')).PeopleView) },
+      {
+        path: '/account',
+        ...lazily(async () => (await import('./views/account/account-view.js')).AccountView),
+      },
+    ],
   },
   {
     path: '/p/:id',
@@ -75,6 +88,7 @@ export const router = createBrowserRouter([
             path: 'exchange',
             ...lazily(async () => (await import('./views/exchange/exchange-view.js')).ExchangeView),
           },
+          { path: 'team', ...lazily(async () => (await import('./views/team/team-view.js')).TeamView) },
           { path: '*', element: <Navigate to="wire" replace /> },
         ],
       },

@@ -56,7 +56,7 @@ export class World {
         return Promise.resolve();
       },
     };
-    const window = { client: who, author: this.author(who), who: () => who, store };
+    const window = { client: who, author: this.author(who), who: () => who, store, access: null };
     const session = new this.sessions.ProjectSession(opened, auditor(), window);
     void session.takeUp(() => false);
     const notices: string[] = [];

@@ -30,6 +30,7 @@ export { rulesPages } from './export/rules-page.js';
 export { ruleNames, ruleText } from './export/rule-text.js';
 export type { RuleMeta } from './audit/rule.js';
 export { DEFAULT_POLICY, thresholds, type Thresholds } from './audit/policy.js';
+export { changesGate } from './edit/authority.js';
 export {
   ASSET_PARTS,
   PROJECT_PARTS,

@@ -1,4 +1,4 @@
-import type { Change, Project, Waiver } from '@oquel/core';
+import { changesGate, type Change, type Project, type Waiver } from '@oquel/core';
 import type { Actor } from '../team/actor.js';
 import { isAtLeast } from '../team/roles.js';
 import { notAllowed } from '../team/team.problems.js';
@@ -16,10 +16,9 @@ export function checkSignature(
   isSent: boolean,
 ): void {
   for (const change of changes) {
-    if (change.op !== 'set' || change.asset !== undefined) continue;
-    if (change.part !== 'policy' && change.part !== 'waivers') continue;
+    if (!changesGate(change)) continue;
     if (!isAtLeast(by.role, 'lead')) throw notAllowed('lead', []);
-    if (change.part === 'waivers' && isSent) checkWaivers(project.waivers ?? [], change.value, by);
+    if (change.op === 'set' && change.part === 'waivers' && isSent) checkWaivers(project.waivers ?? [], change.value, by);
   }
 }
 function checkWaivers(before: readonly Waiver[], after: unknown, { name }: Actor): void {

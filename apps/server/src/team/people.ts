@@ -239,7 +239,7 @@ export class People {
   async firstInvitation(): Promise<string | null> {
     if (await hasAdministrator(this.db.k)) return null;
     await this.db.k.deleteFrom('invitations').where('is_administrator', '=', true).execute();
-    return (await this.invite({ isAdministrator: true }, 'the first administrator', 'the server', 86_400_000))
+    return (await this.invite({ isAdministrator: true }, 'the first administrator', 'This server', 86_400_000))
       .secret;
   }
 

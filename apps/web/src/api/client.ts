@@ -1,7 +1,7 @@
 import type { Change, PlayReport, Project } from '@oquel/core';
 import createClient from 'openapi-fetch';
 import { textOf } from './body-text.js';
-import { failureOf, RequestCancelled, Unreachable } from './problem.js';
+import { ApiProblem, failureOf, RequestCancelled, Unreachable } from './problem.js';
 import type { components, paths } from './schema.js';
 
 type Schemas = components['schemas'];
@@ -24,9 +24,11 @@ const LONG_MS = 300_000;
 /** Where the server says how long a body is before it is compressed. */
 const BODY_BYTES = 'Oquel-Body-Bytes';
 
-const api = createClient<paths>({ baseUrl: globalThis.location.origin });
+export const api = createClient<paths>({ baseUrl: globalThis.location.origin });
 
-async function settle<T>(call: Promise<{ data?: unknown; error?: unknown; response: Response }>): Promise<T> {
+export async function settle<T>(
+  call: Promise<{ data?: unknown; error?: unknown; response: Response }>,
+): Promise<T> {
   let answer;
   try {
     answer = await call;
@@ -37,9 +39,13 @@ async function settle<T>(call: Promise<{ data?: unknown; error?: unknown; respon
   }
   const { data, error, response } = answer;
   if (response.ok) return data as T;
-  throw failureOf(response.status, error);
+  const failure = failureOf(response.status, error);
+  if (failure instanceof ApiProblem && failure.is('sign-in')) signedOut.tell();
+  throw failure;
 }
-const soon = (): { signal: AbortSignal } => ({ signal: AbortSignal.timeout(LIMIT_MS) });
+/** Hears that the server does not know any more who asks. */
+export const signedOut = { tell: (): void => undefined };
+export const soon = (): { signal: AbortSignal } => ({ signal: AbortSignal.timeout(LIMIT_MS) });
 const long = (cancel?: AbortSignal): { signal: AbortSignal } => {
   const late = AbortSignal.timeout(LONG_MS);
   return { signal: cancel ? AbortSignal.any([late, cancel]) : late };

@@ -53,7 +53,7 @@ export function ProjectFrame(): ReactNode {
 
 function Frame(): ReactNode {
   const session = useSession();
-  const { id, project, undo, redo, conflicts } = useSessionState();
+  const { id, project, access, undo, redo, conflicts } = useSessionState();
   const [name, setName] = useState(whoIsIt);
   const person = useRef<HTMLButtonElement>(null);
   const [open, setOpen] = useState<'goto' | 'shortcuts' | 'history' | 'person' | null>(null);
@@ -93,6 +93,11 @@ function Frame(): ReactNode {
         <span className="project" title={project.name}>
           {project.name}
         </span>
+        {access?.role === 'reader' && (
+          <span className="soft" title="You may look, rehearse and export; designers and leads edit">
+            reader
+          </span>
+        )}
         <nav className="views" aria-label="Views">
           {VIEWS.map((view) => (
             <NavLink key={view} to={`/p/${id}/${view.toLowerCase()}`}>

@@ -12,6 +12,7 @@ import { proxy } from 'comlink';
 import type { OpenedProject, PresentWindow } from '../api/client.js';
 import type { Rehearsed } from '../workers/auditor.js';
 import type { Report } from '../workers/in-slices.js';
+import { refusalIn, type Access } from './access.js';
 import { AuditorQuestions, today, type AuditorPort } from './auditor-questions.js';
 import { EditQueue, type QueueListener } from './queue/edit-queue.js';
 import { changesOf, labelOf, type Entry } from './queue/entry.js';
@@ -28,6 +29,8 @@ export interface SessionWindow {
   author: string;
   who: () => string;
   store: EntryStore;
+  /** What the person may do here; null: everything. */
+  access: Access | null;
 }
 /** So many notices are kept until somebody listens. */
 const EARLY = 3;
@@ -56,12 +59,17 @@ export class ProjectSession extends AuditorQuestions implements QueueListener {
   /** Both sides of each choice, by group, as they are at a version. */
   private sides = new Map<string, { version: number; conflict: Conflict }>();
 
-  constructor(opened: OpenedProject, auditor: AuditorPort, { client, author, who, store }: SessionWindow) {
+  constructor(
+    opened: OpenedProject,
+    auditor: AuditorPort,
+    { client, author, who, store, access }: SessionWindow,
+  ) {
     super(auditor);
     const { id, document: project } = opened;
     this.state = {
       id,
       project,
+      access,
       index: indexProject(project),
       audit: null,
       auditing: null,
@@ -117,6 +125,7 @@ export class ProjectSession extends AuditorQuestions implements QueueListener {
 
   /** Applies an edit here at once and sends it. Returns false, with a notice, if it cannot be applied. */
   edit(changeSet: ChangeSet): boolean {
+    if (!this.may(changeSet.changes)) return false;
     try {
       return this.queue.edit({ ...changeSet, label: shortened(changeSet.label) });
     } catch (error) {
@@ -126,19 +135,19 @@ export class ProjectSession extends AuditorQuestions implements QueueListener {
   }
   /** Undoes one's own last edit, or redoes the last one that was undone. */
   step(way: 'undo' | 'redo'): void {
-    this.queue.step(way);
+    if (this.may()) this.queue.step(way);
   }
   /** Undoes the edit that brought about a version, if nothing later touched the same. */
   takeBack(version: number, label: string): void {
-    this.queue.ask({ way: 'take-back', version, label: shortened(`undid: ${label}`) });
+    if (this.may()) this.queue.ask({ way: 'take-back', version, label: shortened(`undid: ${label}`) });
   }
   /** Makes the project as it was in a build. */
   restore(build: string, name: string): void {
-    this.queue.ask({ way: 'restore', build, label: shortened(`restored build ${name}`) });
+    if (this.may()) this.queue.ask({ way: 'restore', build, label: shortened(`restored build ${name}`) });
   }
   /** Makes the project like a document, which was compared with it when it was at that version. */
   replaceBy(text: string, label: string, compared: number): void {
-    this.queue.ask({ way: 'replace', text, label: shortened(label) }, compared);
+    if (this.may()) this.queue.ask({ way: 'replace', text, label: shortened(label) }, compared);
   }
   /** Ends the oldest conflict: by doing this window's edit over what the others did, or by leaving theirs. */
   settle(choice: 'mine' | 'theirs'): void {
@@ -186,7 +195,18 @@ export class ProjectSession extends AuditorQuestions implements QueueListener {
     if (this.today !== '' && this.today !== today()) this.auditAnew(this.state.project);
   }
 
+  /** Whether the person may make some changes; else it is said who may. */
+  private may(changes: readonly Change[] = []): boolean {
+    const refusal = refusalIn(this.state.access, changes);
+    if (refusal !== null) this.notice(refusal, 'refused');
+    return refusal === null;
+  }
+
   // --- What others do
+
+  heardAccess(access: Access | null): void {
+    this.set({ access });
+  }
 
   heardVersion(version: number): void {
     this.queue.heard(version);

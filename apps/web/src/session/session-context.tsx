@@ -7,6 +7,7 @@ import { openProject } from '../api/client.js';
 import { tenthsText } from '../format.js';
 import type { Auditor } from '../workers/auditor.js';
 import { LoadingWorker } from '../workers/loading-worker.js';
+import { accessTo, NoRole } from './access.js';
 import { LiveHub } from './live/live-hub.js';
 import { browserStore } from './queue/browser-store.js';
 import { whoIsIt } from './who.js';
@@ -33,8 +34,10 @@ export function SessionProvider({
   const { data, error, refetch } = useQuery({
     queryKey: ['project', id],
     queryFn: async ({ signal }) => {
+      const access = accessTo(id);
+      access.catch(() => undefined);
       const opened = await openProject(id, thisAuthor(), signal, paced(setFetched));
-      return { opened, here: await thisWindow() };
+      return { opened, here: await thisWindow(), access: await access };
     },
     staleTime: Infinity,
     gcTime: 0,
@@ -42,19 +45,28 @@ export function SessionProvider({
   });
   const [session, setSession] = useState<ProjectSession | null>(null);
   const [link, setLink] = useState<LiveHub | null>(null);
+  const [lost, setLost] = useState<NoRole | null>(null);
   useEffect(() => {
     if (!data) return;
     const worker = new LoadingWorker(
       () => new Worker(new URL('../workers/audit.worker.ts', import.meta.url), { type: 'module' }),
     );
     const auditor: Remote<Auditor> = wrap<Auditor>(worker);
-    const { opened, here } = data;
+    const { opened, here, access } = data;
     const next = new ProjectSession(opened, auditor, {
       client: here.id,
       author: thisAuthor(),
       who: whoIsIt,
       store: browserStore(id),
+      access,
     });
+    // What one may do has changed when the stream of events is ended; or the server is away, and nothing is known.
+    const look = (): void => {
+      accessTo(id).then(
+        (is) => next.heardAccess(is),
+        (error: unknown) => error instanceof NoRole && setLost(error),
+      );
+    };
     setSession(next);
     void next.takeUp(here.isLive);
     const place = (): string => placeNow(id);
@@ -63,7 +75,10 @@ export function SessionProvider({
       present: (windows) => next.heardPresent(windows),
       builds: () => next.heardBuilds(),
       plays: () => next.heardPlays(),
-      connected: (is) => next.heardConnected(is),
+      connected: (is) => {
+        next.heardConnected(is);
+        if (!is) look();
+      },
     });
     setLink(link);
     const onFocus = (): void => next.newDay();
@@ -86,6 +101,7 @@ export function SessionProvider({
   const { pathname, search } = useLocation();
   const here = useDebounced(`${pathname}${search}`);
   useEffect(() => link?.moved(), [link, here]);
+  if (lost) return failed(lost, () => window.location.reload());
   if (error) return failed(error, () => void refetch());
   if (!session) return waiting(fetched);
   return <SessionContext value={session}>{children}</SessionContext>;

@@ -7,6 +7,7 @@ import type {
   WorkStep,
 } from '@oquel/core';
 import type { PresentWindow } from '../api/client.js';
+import type { Access } from './access.js';
 
 export interface LastEdit {
   label: string;
@@ -18,6 +19,8 @@ export interface LastEdit {
 export interface SessionState {
   readonly id: string;
   readonly project: Project;
+  /** What one may do here; null where nobody has to sign in, and everybody may do everything. */
+  readonly access: Access | null;
   readonly index: ProjectIndex;
   readonly audit: AuditResult | null;
   /** How far an audit from the beginning is; null if none runs. */

@@ -33,6 +33,7 @@ const ENDS = [
   'edit-broken-item',
   'no-build',
   'no-project',
+  'not-allowed',
   'project-too-large',
   'too-large',
   'unknown-version',

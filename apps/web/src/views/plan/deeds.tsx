@@ -21,7 +21,12 @@ export function Deeds({
     <>
       {wire && <Link to={wire}>Wire it</Link>}
       {onOpen && (
-        <button type="button" className="word" title="What its prefab or widget says; double click" onClick={onOpen}>
+        <button
+          type="button"
+          className="word"
+          title="What its prefab or widget says; double click"
+          onClick={onOpen}
+        >
           Definition
         </button>
       )}

@@ -3,6 +3,7 @@ import { Button } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo, useState, type DragEvent, type ReactNode } from 'react';
 import { listProjects, type ProjectLine } from '../../api/client.js';
+import { AccountLinks } from '../../parts/team/page.js';
 import { keptEntries } from '../../session/queue/browser-store.js';
 import { NewProject } from './new-project.js';
 import { useProjectImport } from './project-import.js';
@@ -95,6 +96,7 @@ export function ProjectsView(): ReactNode {
           <Button variant="contained" onClick={() => setMaking(true)}>
             New project
           </Button>
+          <AccountLinks />
         </div>
         {making && (
           <NewProject

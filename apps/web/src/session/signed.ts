@@ -1,0 +1,32 @@
+import { signedOut } from '../api/client.js';
+import { whoSigned, type Signed } from '../api/team.js';
+
+type Here = Pick<Signed, 'team' | 'account'>;
+/** A start is not held up by a server that does not answer. */
+const WAIT_MS = 5000;
+
+/** Until it is known nobody has to sign in; whatever the server refuses then says otherwise. */
+let here: Here = { team: false, account: null };
+const listeners = new Set<() => void>();
+function set(next: Here): void {
+  here = next;
+  for (const listener of listeners) listener();
+}
+signedOut.tell = () => {
+  if (here.account !== null || !here.team) set({ team: true, account: null });
+};
+
+/** Who has signed in in this browser, and whether anybody has to. */
+export function signedHere(): Here {
+  return here;
+}
+export function onSigned(listener: () => void): () => void {
+  listeners.add(listener);
+  return () => listeners.delete(listener);
+}
+/** Asks the server, before anything is drawn. */
+export async function learnWhoSigned(): Promise<void> {
+  const late = new Promise<null>((resolve) => setTimeout(resolve, WAIT_MS, null));
+  const signed = await Promise.race([whoSigned().catch(() => null), late]);
+  if (signed) set({ team: signed.team, account: signed.account });
+}
