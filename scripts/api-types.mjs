@@ -9,18 +9,8 @@ await runScript(async () => {
   await import(join(ROOT, 'node_modules/reflect-metadata/Reflect.js'));
   const { createApp } = await import(join(ROOT, 'apps/server/dist/create-app.js'));
   const { describeApi } = await import(join(ROOT, 'apps/server/dist/openapi.js'));
-  const app = await createApp({
-    host: '',
-    port: 0,
-    databaseUrl: 'postgres://nowhere',
-    migrationUrl: null,
-    web: null,
-    demo: null,
-    allowedHosts: [],
-    team: false,
-    url: null,
-    proxies: [],
-  });
+  const { readConfig } = await import(join(ROOT, 'apps/server/dist/config.js'));
+  const app = await createApp(readConfig({ DATABASE_URL: 'postgres://nowhere' }));
   const ast = await openapiTS(describeApi(app));
   const head = '// Made by `npm run api-types` from the server; not written by hand.\n';
   await writeFile(join(ROOT, 'apps/web/src/api/schema.d.ts'), head + astToString(ast));

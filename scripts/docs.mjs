@@ -4,7 +4,7 @@ import { ROOT } from './lib/root.mjs';
 import { build } from './lib/build.mjs';
 import { runScript, say } from './lib/say.mjs';
 
-/** Writes what is made of the code: docs/rules from the rules' own metadata, docs/problems.md from the types of problem, docs/command-line.md from the commands. */
+/** Writes what is made of the code: docs/rules from the rules' own metadata, docs/problems.md from the types of problem, docs/settings.md from the settings, docs/command-line.md from the commands. */
 await runScript(async () => {
   await build();
   const { rulesPages } = await import(join(ROOT, 'packages/core/dist/index.js'));
@@ -14,7 +14,9 @@ await runScript(async () => {
   for (const [name, text] of rulesPages()) writeFileSync(join(folder, name), text);
   const { problemsPage } = await import(join(ROOT, 'apps/server/dist/http/problems-page.js'));
   writeFileSync(join(ROOT, 'docs/problems.md'), problemsPage());
+  const { settingsPage } = await import(join(ROOT, 'apps/server/dist/settings-page.js'));
+  writeFileSync(join(ROOT, 'docs/settings.md'), settingsPage());
   const { commandLinePage } = await import(join(ROOT, 'apps/cli/dist/command-line-page.js'));
   writeFileSync(join(ROOT, 'docs/command-line.md'), commandLinePage());
-  say('docs/rules, docs/problems.md and docs/command-line.md are written.');
+  say('docs/rules, docs/problems.md, docs/settings.md and docs/command-line.md are written.');
 });

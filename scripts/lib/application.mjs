@@ -77,13 +77,13 @@ export class Application {
     }
   }
   said(text) {
-    if (text.includes('oquel-ready')) {
-      const again = this.ready ? 'again ' : '';
-      this.ready = true;
-      say(
-        `\nOquel is ${again}at http://127.0.0.1:${this.port} (ready after ${since(this.start)}). Ctrl+C stops it.`,
-      );
-    } else process.stdout.write(text);
+    if (!text.includes('oquel-ready')) return process.stdout.write(text);
+    const again = this.ready ? 'again ' : '';
+    this.ready = true;
+    const at = /oquel-ready (\S+)/.exec(text)?.[1] ?? `http://127.0.0.1:${this.port}`;
+    say(`\nOquel is ${again}at ${at} (ready after ${since(this.start)}). Ctrl+C stops it.`);
+    // What else it had to say, such as the link of a team's first administrator.
+    process.stdout.write(text.replace(/.*oquel-ready.*\n?/, ''));
   }
 }
 function ended(server) {

@@ -33,6 +33,8 @@ import { ProjectStates } from './projects/project-states.js';
 import { ProjectStore } from './projects/project.store.js';
 import { ProjectsController } from './projects/projects.controller.js';
 import { ProjectsService } from './projects/projects.service.js';
+import { Closing } from './running/closing.js';
+import { Metrics } from './running/metrics.js';
 import { AccessGuard } from './team/access.guard.js';
 import { Members } from './team/members.js';
 import { MembersController } from './team/members.controller.js';
@@ -54,7 +56,7 @@ export class AppModule {
       imports: [
         LoggerModule.forRoot({
           pinoHttp: {
-            level: process.env.LOG_LEVEL ?? 'info',
+            level: config.logLevel,
             autoLogging: true,
             genReqId: (request: IncomingMessage & { id?: string }) => request.id ?? '',
             serializers: LOGGED,
@@ -102,6 +104,8 @@ export class AppModule {
         PlaysService,
         Presence,
         LiveService,
+        Closing,
+        Metrics,
         Passwords,
         Sessions,
         Tries,

@@ -14,6 +14,8 @@ import { requestIds } from './http/request-id.js';
 import { LIMITS } from './limits.js';
 import { invalid, VALIDATION } from './http/validated.js';
 import { describeApi } from './openapi.js';
+import { Closing } from './running/closing.js';
+import { Metrics } from './running/metrics.js';
 import { serveWeb } from './web/static.js';
 
 /** The application, ready to listen; nothing is asked of the database yet. */
@@ -44,6 +46,7 @@ export async function createApp(config: Config): Promise<NestExpressApplication>
     }),
   );
   app.use(requestIds);
+  app.use(app.get(Metrics).measure, app.get(Closing).count);
   app.use(compression({ filter: compressible }));
   app.use(hostAndOrigin(config));
   app.use('/api', noStore);
@@ -56,7 +59,6 @@ export async function createApp(config: Config): Promise<NestExpressApplication>
     (response as Response).json(api);
   });
   app.getHttpServer().keepAliveTimeout = LIMITS.keepAlive;
-  app.enableShutdownHooks();
   return app;
 }
 

@@ -4,6 +4,18 @@
  */
 import { MOST_PICTURE_BYTES } from '@oquel/core';
 
+import { readSettings } from './settings.js';
+
+/** What is set, which holds in worker threads, too. One that is wrong is told by whoever starts the server. */
+function given(): ReturnType<typeof readSettings> {
+  const none = { DATABASE_URL: 'none' };
+  try {
+    return readSettings({ ...none, ...process.env });
+  } catch {
+    return readSettings(none);
+  }
+}
+const SET = given();
 const KiB = 1024;
 const MiB = 1024 * KiB;
 const DAY = 86_400_000;
@@ -13,9 +25,9 @@ export const LIMITS = {
   keepAlive: 65_000,
   body: {
     /** A whole document: a project, a replacement, a build. */
-    document: 256 * MiB,
+    document: SET.documentMiB * MiB,
     /** Everything else that is sent. */
-    json: 16 * MiB,
+    json: SET.bodyMiB * MiB,
     /** Bodies above this are large: few of them are read at a time, and a worker deals with them. */
     large: 256 * KiB,
     /** Large bodies that are read at a time, and that wait for their turn. */
@@ -26,13 +38,13 @@ export const LIMITS = {
     picture: MOST_PICTURE_BYTES,
   },
   database: {
-    connections: 12,
+    connections: SET.connections,
     connect: 5_000,
-    statement: 30_000,
-    lock: 10_000,
+    statement: SET.statement,
+    lock: SET.lock,
     /** In a worker, where whole projects are stored. */
     heavyConnections: 2,
-    heavyStatement: 300_000,
+    heavyStatement: 10 * SET.statement,
   },
   heavy: {
     /** Threads for documents and long edits, and for audits; tasks that wait in front of each. */
@@ -50,9 +62,9 @@ export const LIMITS = {
   },
   projects: {
     /** Projects in one list. */
-    listed: 2_000,
+    listed: SET.projects,
     /** Days after which a deleted project is gone; how often, and how soon after the start, that is looked for. */
-    binDays: 30,
+    binDays: SET.binDays,
     binEvery: 3_600_000,
     binFirst: 5_000,
     /** Text of the open projects that one process keeps. */
@@ -124,5 +136,5 @@ export const LIMITS = {
     /** Entries of the security log in one answer. */
     logged: 500,
   },
-  rate: { window: 10_000, requests: 5_000 },
+  rate: { window: 10_000, requests: SET.requests },
 } as const;

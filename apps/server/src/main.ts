@@ -5,6 +5,9 @@ import { createApp } from './create-app.js';
 import { Database } from './database/database.js';
 import { LIMITS } from './limits.js';
 import { loadDemo } from './demo.js';
+import type { NestExpressApplication } from '@nestjs/platform-express';
+import { Closing } from './running/closing.js';
+import { Metrics } from './running/metrics.js';
 import { People } from './team/people.js';
 
 async function main(): Promise<void> {
@@ -18,7 +21,19 @@ async function main(): Promise<void> {
   // Whoever started the server waits for this line.
   const url = config.url ?? (await app.getUrl());
   process.stdout.write(`oquel-ready ${url}\n`);
+  if (config.metricsPort > 0) await app.get(Metrics).serve(config.metricsPort);
+  for (const signal of ['SIGTERM', 'SIGINT'] as const) {
+    process.once(signal, () => void stop(app, config.stop));
+  }
   if (config.team) await inviteFirst(app.get(People), url);
+}
+
+/** What is running comes to its end, within a limit; then nothing is left open, and the process ends well. */
+async function stop(app: NestExpressApplication, most: number): Promise<void> {
+  await app.get(Closing).begin(most);
+  await app.close();
+  await app.get(Database).close();
+  process.exit(0);
 }
 
 /** On a team's server that has no administrator yet, whoever started it becomes one. */

@@ -18,7 +18,8 @@ export function checkSignature(
   for (const change of changes) {
     if (!changesGate(change)) continue;
     if (!isAtLeast(by.role, 'lead')) throw notAllowed('lead', []);
-    if (change.op === 'set' && change.part === 'waivers' && isSent) checkWaivers(project.waivers ?? [], change.value, by);
+    if (change.op === 'set' && change.part === 'waivers' && isSent)
+      checkWaivers(project.waivers ?? [], change.value, by);
   }
 }
 function checkWaivers(before: readonly Waiver[], after: unknown, { name }: Actor): void {

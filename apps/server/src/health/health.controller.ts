@@ -1,7 +1,8 @@
 import { Controller, Get, Inject } from '@nestjs/common';
 import { ApiOkResponse, ApiOperation, ApiProperty, ApiTags } from '@nestjs/swagger';
 import { Database } from '../database/database.js';
-import { databaseDown } from '../http/problem.js';
+import { Closing } from '../running/closing.js';
+import { databaseDown, stopping } from '../http/problem.js';
 import { Needs } from '../team/roles.js';
 
 class HealthDto {
@@ -11,7 +12,10 @@ class HealthDto {
 @ApiTags('health')
 @Controller('api/health')
 export class HealthController {
-  constructor(@Inject(Database) private readonly db: Database) {}
+  constructor(
+    @Inject(Database) private readonly db: Database,
+    @Inject(Closing) private readonly closing: Closing,
+  ) {}
 
   @Needs('anybody')
   @Get()
@@ -22,5 +26,24 @@ export class HealthController {
       throw databaseDown();
     });
     return { status: 'ok' };
+  }
+
+  @Needs('anybody')
+  @Get('live')
+  @ApiOperation({ summary: 'Whether the server itself answers; one that does not is started again' })
+  @ApiOkResponse({ type: HealthDto })
+  live(): HealthDto {
+    return { status: 'ok' };
+  }
+
+  @Needs('anybody')
+  @Get('ready')
+  @ApiOperation({
+    summary: 'Whether requests may be sent here: its database answers, and it is not being stopped',
+  })
+  @ApiOkResponse({ type: HealthDto })
+  async ready(): Promise<HealthDto> {
+    if (this.closing.hasBegun) throw stopping();
+    return this.health();
   }
 }

@@ -40,6 +40,11 @@ export class HeavyService implements OnModuleDestroy {
     await Promise.all([this.documents.destroy(), this.audits.destroy()]);
   }
 
+  /** Tasks that run or wait. */
+  get count(): number {
+    return [...this.taken.values()].reduce((a, b) => a + b, 0);
+  }
+
   import(body: Buffer, key: string | null, owner: string | null): Promise<StreamableFile> {
     return this.sent({ task: 'import', body, key, owner });
   }

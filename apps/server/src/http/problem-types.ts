@@ -237,6 +237,7 @@ export const PROBLEM_TYPES = {
     what: 'Something went wrong that nobody foresaw. The server has logged it with the id in `request`.',
     cure: 'Send it once more; if it fails again, look for that id in the log.',
   },
+  stopping: { status: 503, what: 'The server is being stopped, or started anew.', cure: AGAIN },
   busy: { status: 503, what: 'The server has as much to do as it takes on.', cure: AGAIN },
   'too-slow': {
     status: 503,

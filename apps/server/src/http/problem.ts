@@ -73,6 +73,11 @@ export function badRequest(detail: string, more: Record<string, unknown> = {}): 
 export function busy(why: string): ProblemError {
   return new ProblemError(503, 'busy', 'The server is busy', `${why}; try again in a moment`);
 }
+/** No more is taken on. */
+export function stopping(): ProblemError {
+  const detail = 'the server is being stopped; try again in a moment';
+  return new ProblemError(503, 'stopping', 'The server stops', detail);
+}
 export function diskFull(): ProblemError {
   const detail =
     'the disk that holds the database has no space left; this was not stored: free some space there and try again';

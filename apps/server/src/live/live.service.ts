@@ -16,6 +16,7 @@ import { Database } from '../database/database.js';
 import { Notices } from '../database/notices.js';
 import { LIMITS } from '../limits.js';
 import { noSuchStream } from '../http/problem.js';
+import { Closing } from '../running/closing.js';
 import { ProjectStore } from '../projects/project.store.js';
 import type { Actor } from '../team/actor.js';
 import { Members } from '../team/members.js';
@@ -40,6 +41,7 @@ export class LiveService implements OnModuleDestroy {
     @Inject(Notices) notices: Notices,
     @Inject(Presence) private readonly presence: Presence,
     @Inject(Members) private readonly members: Members,
+    @Inject(Closing) private readonly closing: Closing,
   ) {
     this.heard = notices.heard.subscribe((notice) => {
       if (notice.what === 'access') this.changed.next(notice.account);
@@ -74,7 +76,7 @@ export class LiveService implements OnModuleDestroy {
       }
       const feeds = there.map((project) => this.feed(project));
       const inner = merge(quiet, ...feeds.map((feed) => feed.events()))
-        .pipe(takeUntil(this.endOf(by)))
+        .pipe(takeUntil(merge(this.endOf(by), this.closing.begun)))
         .subscribe(subscriber);
       return () => {
         inner.unsubscribe();

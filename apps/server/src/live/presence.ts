@@ -32,6 +32,11 @@ export class Presence implements OnModuleInit, OnModuleDestroy {
     await this.remove(streams).catch(() => undefined);
   }
 
+  /** Streams of this server. */
+  get streams(): number {
+    return this.own.size;
+  }
+
   async list(project: string): Promise<PresentDto[]> {
     return this.db.k
       .selectFrom('presence')

@@ -26,12 +26,13 @@ import {
   ApiTags,
 } from '@nestjs/swagger';
 import type { Request } from 'express';
-import type { Observable } from 'rxjs';
+import { takeUntil, type Observable } from 'rxjs';
 import { ProblemError } from '../http/problem.js';
 import { ProjectId } from '../projects/project-id.js';
 import { PlayDto, PlayQueryDto, TokenDto, TokenStateDto } from './play.dto.js';
 import { PlaysService } from './plays.service.js';
 import { By, type Actor } from '../team/actor.js';
+import { Closing } from '../running/closing.js';
 import { Needs } from '../team/roles.js';
 
 const PlayId = (): ParameterDecorator => Param('play', new ParseUUIDPipe());
@@ -39,7 +40,10 @@ const PlayId = (): ParameterDecorator => Param('play', new ParseUUIDPipe());
 @ApiTags('plays')
 @Controller('api/projects/:id/plays')
 export class PlaysController {
-  constructor(@Inject(PlaysService) private readonly plays: PlaysService) {}
+  constructor(
+    @Inject(PlaysService) private readonly plays: PlaysService,
+    @Inject(Closing) private readonly closing: Closing,
+  ) {}
 
   @Needs('reader')
   @Get()
@@ -74,7 +78,7 @@ export class PlaysController {
   @ApiOperation({ summary: 'What is sent now, as server-sent events: lines' })
   @ApiOkResponse({ description: 'text/event-stream' })
   live(@ProjectId() id: string): Observable<MessageEvent> {
-    return this.plays.watched(id);
+    return this.plays.watched(id).pipe(takeUntil(this.closing.begun));
   }
 
   @Needs('reader', { only: 'alone' })

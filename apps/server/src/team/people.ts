@@ -239,8 +239,9 @@ export class People {
   async firstInvitation(): Promise<string | null> {
     if (await hasAdministrator(this.db.k)) return null;
     await this.db.k.deleteFrom('invitations').where('is_administrator', '=', true).execute();
-    return (await this.invite({ isAdministrator: true }, 'the first administrator', 'This server', 86_400_000))
-      .secret;
+    return (
+      await this.invite({ isAdministrator: true }, 'the first administrator', 'This server', 86_400_000)
+    ).secret;
   }
 
   private async offerOf(secret: string): Promise<Offer> {
