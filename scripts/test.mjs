@@ -66,6 +66,10 @@ const PARTS = {
       say(`${stats.flaky} of the browser tests passed at the second attempt only; see "flaky" above`);
     return { passed: stats.expected + stats.flaky, failed: code !== 0 && failed === 0 ? 1 : failed };
   },
+  team: async (env) => {
+    const code = await runWithin(LIMIT, 'node', ['scripts/team-check.mjs'], { cwd: ROOT, env });
+    return { passed: code === 0 ? 1 : 0, failed: code === 0 ? 0 : 1 };
+  },
 };
 
 /** Runs commands, two at a time: one for each core of a small machine. */
@@ -83,8 +87,8 @@ async function commands(env, list) {
 }
 
 /**
- * Lint, types, unit and API tests, browser tests. Names given after `npm test --` run those parts alone:
- * lint, types, unit, browser.
+ * Lint, types, unit and API tests, browser tests, and a team's server behind a proxy. Names given after `npm test --` run
+ * those parts alone: lint, types, unit, browser, team.
  */
 await runScript(async () => {
   const start = performance.now();

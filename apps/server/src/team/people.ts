@@ -44,6 +44,9 @@ export interface Invitation {
   personName: string | null;
 }
 
+/** By whom the first administrator is invited. */
+const SERVER = 'This server';
+
 /** Accounts, and the invitations by which they come to be. */
 @Injectable()
 export class People {
@@ -219,6 +222,8 @@ export class People {
     const hash = await this.passwords.hash(password);
     return this.db.k.transaction().execute(async (tx) => {
       const offer = await takeOffer(tx, secret);
+      // Each process of a new server has printed a link; with the first administrator the others hold no longer.
+      if (offer.isAdministrator) await tx.deleteFrom('invitations').where('made_by', '=', SERVER).execute();
       if (offer.account !== null) {
         await tx.updateTable('accounts').set({ password: hash }).where('id', '=', offer.account).execute();
         await this.sessions.end(offer.account, { but: null }, tx);
@@ -238,10 +243,8 @@ export class People {
   /** The secret of an invitation for the first administrator; null where there is one already. */
   async firstInvitation(): Promise<string | null> {
     if (await hasAdministrator(this.db.k)) return null;
-    await this.db.k.deleteFrom('invitations').where('is_administrator', '=', true).execute();
-    return (
-      await this.invite({ isAdministrator: true }, 'the first administrator', 'This server', 86_400_000)
-    ).secret;
+    return (await this.invite({ isAdministrator: true }, 'the first administrator', SERVER, 86_400_000))
+      .secret;
   }
 
   private async offerOf(secret: string): Promise<Offer> {
