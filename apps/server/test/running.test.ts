@@ -7,7 +7,7 @@ it('a server that is stopped ends its streams, lets what runs come to its end, a
   const server = await TestServer.start(await newDatabase());
   const id = await server.import(smallProject());
   const query = new URLSearchParams({ stream: randomUUID(), projects: id });
-  const stream = await fetch(`${server.url}/api/live?${query}`);
+  const stream = await fetch(`${server.url}/api/live?${query.toString()}`);
   const reader = stream.body!.getReader();
   await reader.read();
   // A body that comes slowly: the request runs while the server is told to stop.
@@ -24,7 +24,7 @@ it('a server that is stopped ends its streams, lets what runs come to its end, a
     headers: { 'Content-Type': 'application/json' },
     body,
     duplex: 'half',
-  } as RequestInit);
+  });
   const change = { op: 'set', part: 'note', value: 'stored at the end' };
   const text = JSON.stringify({ base: 1, label: 'a note', who: 'Pat', key: randomUUID(), changes: [change] });
   send(text.slice(0, 20));

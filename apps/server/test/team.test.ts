@@ -367,7 +367,7 @@ describe('tokens', () => {
 describe('an open window', () => {
   async function streamOf(person: Person): Promise<{ ended: Promise<void> }> {
     const query = new URLSearchParams({ stream: randomUUID(), projects: project });
-    const response = await fetch(`${team.server.url}/api/live?${query}`, {
+    const response = await fetch(`${team.server.url}/api/live?${query.toString()}`, {
       headers: { Cookie: person.cookie },
     });
     const reader = response.body!.getReader();

@@ -9,7 +9,7 @@ import { LIMITS } from '../limits.js';
 const COST = { log: 17, r: 8, p: 1 };
 const LENGTH = 32;
 const derive = promisify<string, Buffer, number, object, Buffer>(scrypt);
-const COMMON = new Set<string>(zxcvbn.dictionary.passwords as string[]);
+const COMMON = new Set<string>(zxcvbn.dictionary.passwords);
 
 /** Hashes passwords, few at a time. A hash is `scrypt$17$8$1$salt$key`, so that the parameters can grow. */
 @Injectable()

@@ -20,11 +20,12 @@ export class Tries {
       .where('key', 'in', Object.keys(this.keys(login, address)))
       .execute();
     const free = this.keys(login, address);
-    const waits = rows.map(({ key, failures, ago }) => {
+    let most = 0;
+    for (const { key, failures, ago } of rows) {
       const over = failures - free[key];
-      return over < 0 ? 0 : Math.min(LIMITS.team.wait, 1000 * 2 ** over) - Number(ago);
-    });
-    const wait = Math.ceil(Math.max(0, ...waits) / 1000);
+      if (over >= 0) most = Math.max(most, Math.min(LIMITS.team.wait, 1000 * 2 ** over) - Number(ago));
+    }
+    const wait = Math.ceil(most / 1000);
     if (wait === 0) return;
     const detail = `too many tries in vain; try again in ${wait} s`;
     throw new ProblemError(429, 'too-many-tries', 'Too many tries', detail, { retryAfter: wait });

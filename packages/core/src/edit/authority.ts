@@ -6,6 +6,8 @@ import type { Change } from './change.js';
  */
 export function changesGate(change: Change): boolean {
   return (
-    change.op === 'set' && change.asset === undefined && (change.part === 'policy' || change.part === 'waivers')
+    change.op === 'set' &&
+    change.asset === undefined &&
+    (change.part === 'policy' || change.part === 'waivers')
   );
 }

@@ -5,7 +5,7 @@ export function Failure({ of }: { of: unknown }): ReactNode {
   if (of === null || of === undefined) return null;
   return (
     <p className="complaint" role="alert">
-      {sentence(of instanceof Error ? of.message : String(of))}
+      {sentence(of instanceof Error ? of.message : 'it could not be done')}
     </p>
   );
 }
