@@ -3,6 +3,7 @@ import { BuildsService } from './builds/builds.service.js';
 import { ConfigError, readConfig, type Config } from './config.js';
 import { createApp } from './create-app.js';
 import { Database } from './database/database.js';
+import { NewerData } from './database/newer-data.js';
 import { LIMITS } from './limits.js';
 import { loadDemo } from './demo.js';
 import type { NestExpressApplication } from '@nestjs/platform-express';
@@ -60,7 +61,11 @@ async function migrate({ migrationUrl, databaseUrl }: Config): Promise<void> {
 
 main().catch((error: unknown) => {
   const text =
-    error instanceof ConfigError ? error.message : error instanceof Error ? error.stack : String(error);
+    error instanceof ConfigError || error instanceof NewerData
+      ? error.message
+      : error instanceof Error
+        ? error.stack
+        : String(error);
   process.stderr.write(`The server could not start: ${text}\n`);
   process.exit(1);
 });

@@ -135,9 +135,10 @@ describe('every route', () => {
   });
 });
 
-type Kind = 'sign in' | 'not allowed' | 'not there' | 'let through';
+type Kind = 'sign in' | 'not allowed' | 'not there' | 'let through' | 'failed';
 function kindOf(status: number): Kind {
   // What is refused by a rule is 401 or 403; 404 may be a thing that is not there, which was looked for.
+  if (status >= 500) return 'failed';
   return status === 401
     ? 'sign in'
     : status === 403

@@ -2,6 +2,7 @@ import { Kysely, Migrator, PostgresDialect, type Transaction } from 'kysely';
 import pg from 'pg';
 import { LIMITS } from '../limits.js';
 import { MIGRATIONS } from './migrations/index.js';
+import { NewerData } from './newer-data.js';
 import type { Tables } from './schema.js';
 
 export type Tx = Transaction<Tables>;
@@ -47,8 +48,16 @@ export class Database {
     this.k = new Kysely<Tables>({ dialect: new PostgresDialect({ pool: this.pool }) });
   }
 
-  /** Brings the tables up to date. Safe when several servers begin at once: one migrates, the others wait. */
+  /**
+   * Brings the tables up to date. Safe when several servers begin at once: one migrates, the others wait.
+   * @throws NewerData
+   */
   async migrate(): Promise<void> {
+    const done = await this.pool
+      .query<{ name: string }>('select name from kysely_migration')
+      .catch(() => ({ rows: [] }));
+    const unknown = done.rows.map((r) => r.name).filter((name) => !Object.hasOwn(MIGRATIONS, name));
+    if (unknown.length > 0) throw new NewerData(unknown);
     const migrator = new Migrator({
       db: this.k,
       provider: { getMigrations: () => Promise.resolve(MIGRATIONS) },

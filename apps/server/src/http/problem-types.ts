@@ -88,7 +88,7 @@ export const PROBLEM_TYPES = {
   },
   'too-many': {
     status: 409,
-    what: 'There are as many tokens or open invitations as there may be.',
+    what: 'There are as many projects, tokens or open invitations as there may be.',
     cure: 'Remove those that are not needed.',
   },
   'not-found': {

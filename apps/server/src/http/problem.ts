@@ -91,3 +91,11 @@ export function databaseDown(): ProblemError {
     'it is not known whether this was stored; try again in a moment, with the same key it is done once',
   );
 }
+export function tooMany(what: string, most: number): ProblemError {
+  return new ProblemError(
+    409,
+    'too-many',
+    `Too many ${what}`,
+    `there may be ${most} ${what}; remove some first`,
+  );
+}

@@ -3,7 +3,7 @@ import type { Project } from '@oquel/core';
 import { randomUUID } from 'node:crypto';
 import { sql } from 'kysely';
 import { Database } from '../database/database.js';
-import { noSuchProject, ProblemError } from '../http/problem.js';
+import { noSuchProject, ProblemError, tooMany } from '../http/problem.js';
 import { LIMITS } from '../limits.js';
 import { there } from './project.store.js';
 import type { CopyDto, StateDto } from './project.dto.js';
@@ -52,6 +52,11 @@ export class ProjectStates implements OnModuleInit, OnModuleDestroy {
           .where('id', '=', id)
           .executeTakeFirst();
         const head = there(row);
+        const { n } = await tx
+          .selectFrom('projects')
+          .select((q) => q.fn.countAll<string>().as('n'))
+          .executeTakeFirstOrThrow();
+        if (Number(n) >= LIMITS.projects.listed) throw tooMany('projects', LIMITS.projects.listed);
         const body = JSON.stringify({ ...(JSON.parse(head.body) as Project), name });
         const copy = randomUUID();
         const { rows } = await sql`

@@ -5,6 +5,8 @@ import type { Project } from '@oquel/core';
 import type { PoolClient } from 'pg';
 import { from as copyFrom } from 'pg-copy-streams';
 import type { Database } from '../database/database.js';
+import { tooMany } from '../http/problem.js';
+import { LIMITS } from '../limits.js';
 import { POS_STEP, type ItemTable } from '../database/schema.js';
 
 /** Rows above which the tables are analysed after an import, so that the first edits do not wait for that. */
@@ -49,6 +51,11 @@ export class ProjectImport {
   ): Promise<Imported> {
     const id = randomUUID();
     await client.query('begin');
+    const { rows: all } = await client.query<{ n: number }>('select count(*)::int as n from projects');
+    if (all[0].n >= LIMITS.projects.listed) {
+      await client.query('rollback');
+      throw tooMany('projects', LIMITS.projects.listed);
+    }
     // PostgreSQL's text has no NUL character; the body keeps the name as it is.
     const name = project.name.replaceAll('\0', '');
     const body = JSON.stringify({ ...project, assets: [] });

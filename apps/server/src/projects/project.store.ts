@@ -32,6 +32,7 @@ export class ProjectStore {
 
   /** The stored versions of those projects that are there. */
   async versions(k: Reader, ids: readonly string[]): Promise<Map<string, number>> {
+    if (ids.length === 0) return new Map();
     const rows = await k.selectFrom('projects').select(['id', 'version']).where('id', 'in', ids).execute();
     return new Map(rows.map((r) => [r.id, r.version]));
   }

@@ -2,19 +2,13 @@ import { Inject, Injectable } from '@nestjs/common';
 import { randomUUID } from 'node:crypto';
 import { sql } from 'kysely';
 import { Database, type Tx } from '../database/database.js';
+import { tooMany } from '../http/problem.js';
 import { LIMITS } from '../limits.js';
 import type { Role } from './roles.js';
 import { checkPassword, Passwords } from './passwords.js';
 import { hashOf, newSecret } from './secrets.js';
 import { Sessions } from './sessions.js';
-import {
-  lastAdministrator,
-  nameTaken,
-  noInvitation,
-  noSuch,
-  tooMany,
-  wrongPassword,
-} from './team.problems.js';
+import { lastAdministrator, nameTaken, noInvitation, noSuch, wrongPassword } from './team.problems.js';
 import { tell } from '../database/notices.js';
 
 export interface Person {

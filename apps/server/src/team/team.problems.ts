@@ -54,11 +54,3 @@ export function lastAdministrator(): ProblemError {
   const detail = 'this is the last administrator; make somebody else one first';
   return new ProblemError(409, 'last-administrator', 'The last administrator', detail);
 }
-export function tooMany(what: string, most: number): ProblemError {
-  return new ProblemError(
-    409,
-    'too-many',
-    `Too many ${what}`,
-    `there may be ${most} ${what}; remove some first`,
-  );
-}

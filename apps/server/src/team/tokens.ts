@@ -2,11 +2,12 @@ import { Inject, Injectable } from '@nestjs/common';
 import { randomUUID } from 'node:crypto';
 import { sql } from 'kysely';
 import { Database } from '../database/database.js';
+import { tooMany } from '../http/problem.js';
 import { LIMITS } from '../limits.js';
 import type { Actor } from './actor.js';
 import type { Scope } from './roles.js';
 import { hashOf, newSecret } from './secrets.js';
-import { noSuch, tooMany } from './team.problems.js';
+import { noSuch } from './team.problems.js';
 
 /** So a token is known for one, in a leaked file too. */
 const PREFIX = 'oquel_';

@@ -1,22 +1,33 @@
 import { useQuery as useServer } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
+import { Link } from 'react-router';
 import { newPlayToken, playTokenState } from '../../../api/client.js';
+import { makeToken } from '../../../api/team.js';
 import { copyText } from '../../../parts/clipboard.js';
 import { momentText } from '../../../format.js';
 import { useSessionState } from '../../../session/session-context.js';
 
+/** So long a token holds that is made here, on a team's server. */
+const DAYS = 90;
+
 /** How a game sends its plays: the token, and the one line that does it. */
 export function SendPanel(): ReactNode {
-  const { id } = useSessionState();
+  const { id, access } = useSessionState();
   const [token, setToken] = useState('');
   const [fault, setFault] = useState('');
-  const state = useServer({ queryKey: ['play token', id], queryFn: () => playTokenState(id), retry: false });
+  const isAlone = access === null;
+  const state = useServer({
+    queryKey: ['play token', id],
+    queryFn: () => playTokenState(id),
+    retry: false,
+    enabled: isAlone,
+  });
   const make = (): void => {
-    newPlayToken(id).then(
+    (isAlone ? newPlayToken(id) : makeToken(id, { name: 'a game', scopes: ['plays'], days: DAYS })).then(
       ({ token: made }) => {
         setFault('');
         setToken(made);
-        void state.refetch();
+        if (isAlone) void state.refetch();
       },
       (error: Error) => setFault(error.message),
     );
@@ -32,9 +43,15 @@ export function SendPanel(): ReactNode {
       <h2>Let a game send</h2>
       {token === '' ? (
         <p className="soft">
-          {made
-            ? `There is a token since ${momentText(made)}. It was shown once; a new one takes its place.`
-            : 'A game needs a token to send its plays.'}
+          {!isAlone ? (
+            <>
+              A game sends its plays with one of the <Link to={`/p/${id}/team`}>tokens of the project</Link>.
+            </>
+          ) : made ? (
+            `There is a token since ${momentText(made)}. It was shown once; a new one takes its place.`
+          ) : (
+            'A game needs a token to send its plays.'
+          )}
         </p>
       ) : (
         <>
