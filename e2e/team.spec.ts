@@ -1,3 +1,5 @@
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
 import type { Browser, Page } from '@playwright/test';
 import { newDatabase, type TestServer } from '../apps/server/test/harness.js';
 import { expectNoBarriers } from './barriers.js';
@@ -29,6 +31,54 @@ test('a team from nothing: joins, is given roles, and whoever is removed is out 
   try {
     await team(browser, server);
   } finally {
+    await server.stop();
+  }
+});
+
+/** A page of another site, which wants to have something done with the cookie of whoever opens it. */
+test('a page of another site has nothing done, and reads nothing, with the cookie of whoever opens it', async ({
+  browser,
+}) => {
+  const server = await startServer(await newDatabase(), { OQUEL_TEAM: '1' });
+  const foreign = createServer((_request, response) => {
+    response.writeHead(200, { 'Content-Type': 'text/html' });
+    response.end(
+      `<form method="post" enctype="text/plain" action="${server.url}/api/projects"><input name='{"format":"oquel.project/1","name":"By a form","assets":[],"note":"' value='"}'></form>`,
+    );
+  });
+  try {
+    const page = await browserOf(browser);
+    await join(page, `${server.url}/join#${await server.printed(/\/join#(\S+)/)}`, 'Ada Chief');
+    const projects = async (): Promise<string[]> =>
+      ((await (await page.request.get(`${server.url}/api/projects`)).json()) as { name: string }[]).map(
+        (p) => p.name,
+      );
+    expect(await projects()).toEqual([]);
+    await new Promise<void>((resolve) => foreign.listen(0, '127.0.0.1', resolve));
+    const { port } = foreign.address() as AddressInfo;
+    const other = await page.context().newPage();
+    await other.goto(`http://localhost:${port}/`);
+    const tried = await other.evaluate(async (url) => {
+      const body = JSON.stringify({ format: 'oquel.project/1', name: 'By a script', assets: [] });
+      const send = (init: RequestInit): Promise<string> =>
+        fetch(`${url}/api/projects`, { credentials: 'include', ...init }).then(
+          async (r) => `read: ${await r.text()}`,
+          () => 'nothing was read',
+        );
+      return [
+        await send({}),
+        await send({ method: 'POST', body, headers: { 'Content-Type': 'application/json' } }),
+        await send({ method: 'POST', body, headers: { 'Content-Type': 'text/plain' }, mode: 'no-cors' }),
+      ];
+    }, server.url);
+    expect(tried.slice(0, 2)).toEqual(['nothing was read', 'nothing was read']);
+    await other.locator('form').evaluate((form: HTMLFormElement) => form.submit());
+    await other.waitForURL(/api\/projects/);
+    expect(await projects()).toEqual([]);
+    // The page itself was signed in all the while.
+    await page.getByRole('link', { name: 'Ada Chief' }).waitFor();
+  } finally {
+    foreign.close();
     await server.stop();
   }
 });
@@ -85,6 +135,24 @@ async function team(browser: Browser, server: TestServer): Promise<void> {
     edits: { who: string }[];
   };
   expect(edits.at(-1)?.who).toBe('Rae Reader');
+
+  // She proposes to waive a finding; the lead accepts, and signs with that.
+  await line(rae).fill('when bell-1.onRung do gate-1.open once');
+  await line(rae).press('Enter');
+  await saved(rae);
+  await rae.goto(`${base}/audit`);
+  const doubled = /duplicate|same/i;
+  await rae.getByRole('button', { name: doubled }).first().click();
+  await rae.getByLabel('Why it is waived').fill('one of them goes later');
+  await rae.getByRole('button', { name: 'Propose to waive' }).click();
+  await expect(rae.getByText('Rae Reader proposes to waive it: “one of them goes later”')).toBeVisible();
+  await expect(rae.getByRole('button', { name: 'Accept' })).toHaveCount(0);
+  await saved(rae);
+  await lead.goto(rae.url());
+  await lead.getByRole('button', { name: 'Accept' }).click();
+  await expect(
+    lead.getByText(/Waived by Ada Chief: “one of them goes later \(proposed by Rae Reader\)”/),
+  ).toBeVisible();
 
   // Without a role the window is empty within a second, and the project is in no list.
   await lead.goto(`${base}/team`);

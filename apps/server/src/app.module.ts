@@ -44,6 +44,8 @@ import { PeopleController } from './team/people.controller.js';
 import { SecurityLog } from './team/security.log.js';
 import { SessionController } from './team/session.controller.js';
 import { Sessions } from './team/sessions.js';
+import { SingleSignOn } from './team/single.sign.on.js';
+import { SingleSignOnController } from './team/single.sign.on.controller.js';
 import { Tokens } from './team/tokens.js';
 import { Tries } from './team/tries.js';
 
@@ -81,6 +83,7 @@ export class AppModule {
         SessionController,
         PeopleController,
         MembersController,
+        SingleSignOnController,
       ],
       providers: [
         { provide: CONFIG, useValue: config },
@@ -108,6 +111,7 @@ export class AppModule {
         Metrics,
         Passwords,
         Sessions,
+        SingleSignOn,
         Tries,
         People,
         Members,

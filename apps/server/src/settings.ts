@@ -38,6 +38,18 @@ export const SETTINGS = {
     'Addresses and networks of proxies whose word is taken on where a request comes from, with commas between.',
   ),
   isTeam: setting('OQUEL_TEAM', '0', '`1` makes it a team’s server on loopback, too.', readYes),
+  issuer: optional(
+    'OQUEL_OIDC_ISSUER',
+    'none',
+    'The provider of single sign-on by OpenID Connect, such as `https://id.example`. Whoever it vouches for gets an account, and no role.',
+  ),
+  issuerClient: optional(
+    'OQUEL_OIDC_CLIENT',
+    'none',
+    'The name by which that provider knows this server. It sends people back to `/api/sso/back`.',
+  ),
+  issuerSecret: optional('OQUEL_OIDC_SECRET', 'none', 'The secret that goes with it.'),
+  issuerName: text('OQUEL_OIDC_NAME', 'single sign-on', 'What the button is called by.'),
   databaseUrl: setting(
     'DATABASE_URL',
     'needed',

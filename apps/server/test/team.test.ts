@@ -25,7 +25,7 @@ describe('a server where nobody signs in', () => {
   it('lets everybody do everything, and has no people', async () => {
     const alone = await TestServer.start(await newDatabase());
     const { body } = await alone.get('/api/session');
-    expect(body).toEqual({ team: false, account: null, role: null });
+    expect(body).toEqual({ team: false, account: null, sso: null, role: null });
     const id = await alone.import(smallProject());
     expect((await alone.post(`/api/projects/${id}/edits`, edit(1, [set('note', 'x')]))).status).toBe(201);
     expect((await alone.get('/api/people')).body).toMatchObject({ type: 'urn:oquel:problem:no-team' });
@@ -258,6 +258,21 @@ describe('what people do', () => {
     const undo = { base: base + 1, version: base + 1, who: 'x' };
     expect((await dan.post(`/api/projects/${project}/take-back`, undo)).status).toBe(403);
     expect((await lea.post(`/api/projects/${project}/take-back`, undo)).status).toBe(201);
+  });
+
+  it('a designer proposes a waiver, which a lead accepts by a waiver of their own', async () => {
+    const own = await team.project(team.chief, { ...smallProject(), name: 'Proposals' });
+    const dot = await team.person('Dot', own, 'designer');
+    const fay = await team.person('Fay', own, 'lead');
+    const proposal = { fingerprint: 'b'.repeat(16), reason: 'known', by: 'Dot', proposed: true };
+    const send = (by: Person, base: number, waivers: object[]): Promise<{ status: number }> =>
+      by.post(`/api/projects/${own}/edits`, edit(base, [set('waivers', waivers)]));
+    expect((await send(dot, 1, [{ ...proposal, by: 'Fay' }])).status).toBe(403);
+    expect((await send(dot, 1, [proposal])).status).toBe(201);
+    const accepted = { fingerprint: proposal.fingerprint, reason: 'known', by: 'Fay' };
+    expect((await send(dot, 2, [accepted])).status).toBe(403);
+    expect((await send(dot, 2, [{ ...accepted, by: 'Dot' }])).status).toBe(403);
+    expect((await send(fay, 2, [accepted])).status).toBe(201);
   });
 
   it('whoever makes a project leads it, and sees no other one', async () => {

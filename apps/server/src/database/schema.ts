@@ -101,6 +101,8 @@ export interface Tables {
     name: string;
     /** Its scrypt hash; null where there is none to sign in with. */
     password: string | null;
+    /** By whom it is vouched for elsewhere; null: by its password alone. */
+    subject: string | null;
     is_administrator: Generated<boolean>;
     /** When the person left; the account stays, for what it has signed. */
     ended_at: Generated<Date | null>;

@@ -5,7 +5,7 @@ import { notAllowed } from '../team/team.problems.js';
 import { ProblemError } from '../http/problem.js';
 
 /**
- * What decides whether a build passes takes a lead: the policy, and waivers; and a new waiver is signed by whoever makes it, so
+ * What decides whether a build passes takes a lead: the policy, and waivers that count; a designer proposes some; and a new waiver is signed by whoever makes it, so
  * that nobody signs for somebody else. What is undone, or comes from a whole document, was signed before. Cost: the changes, and the waivers where they are changed.
  * @throws ProblemError 403
  */
@@ -16,9 +16,8 @@ export function checkSignature(
   isSent: boolean,
 ): void {
   for (const change of changes) {
-    if (!changesGate(change)) continue;
-    if (!isAtLeast(by.role, 'lead')) throw notAllowed('lead', []);
-    if (change.op === 'set' && change.part === 'waivers' && isSent)
+    if (changesGate(project, change) && !isAtLeast(by.role, 'lead')) throw notAllowed('lead', []);
+    if (change.op === 'set' && change.asset === undefined && change.part === 'waivers' && isSent)
       checkWaivers(project.waivers ?? [], change.value, by);
   }
 }

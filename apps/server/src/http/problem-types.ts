@@ -51,6 +51,16 @@ export const PROBLEM_TYPES = {
     what: 'The sign-in name or the password is wrong; it is not said which.',
     cure: 'Try again. Who has forgotten the password asks an administrator for a link that sets a new one.',
   },
+  'not-vouched': {
+    status: 401,
+    what: 'The provider of single sign-on did not vouch for anybody, or its answer could not be trusted.',
+    cure: 'Begin again from the page for signing in. The security log has the reason.',
+  },
+  'no-provider': {
+    status: 502,
+    what: 'The provider of single sign-on does not answer, or not as it should.',
+    cure: 'Look whether `OQUEL_OIDC_ISSUER` is its address and can be reached from the server.',
+  },
   'too-many-tries': {
     status: 429,
     what: 'Too many have tried in vain to sign in, to this account or from this address.',

@@ -7,6 +7,7 @@ import { LIMITS } from '../limits.js';
 import type { Role } from './roles.js';
 import { checkPassword, Passwords } from './passwords.js';
 import { hashOf, newSecret } from './secrets.js';
+import { notVouched, type Vouched } from './single.sign.on.js';
 import { Sessions } from './sessions.js';
 import { lastAdministrator, nameTaken, noInvitation, noSuch, wrongPassword } from './team.problems.js';
 import { tell } from '../database/notices.js';
@@ -38,6 +39,8 @@ export interface Invitation {
   personName: string | null;
 }
 
+/** People of one name whom a provider may vouch for. */
+const NAMESAKES = 100;
 /** By whom the first administrator is invited. */
 const SERVER = 'This server';
 
@@ -75,6 +78,36 @@ export class People {
     const isRight = await this.passwords.isRight(password, account?.password ?? null);
     if (!account || !isRight) throw wrongPassword();
     return account;
+  }
+  /**
+   * The account of whom a provider vouches for; whoever comes for the first time gets one, which has no role anywhere.
+   * @throws ProblemError 401 where the account was ended
+   */
+  async vouchedFor({ subject, login, name }: Vouched): Promise<{ id: string; name: string }> {
+    const known = await this.db.k
+      .selectFrom('accounts')
+      .select(['id', 'name', 'ended_at as endedAt'])
+      .where('subject', '=', subject)
+      .executeTakeFirst();
+    if (known?.endedAt) throw notVouched('this account was ended');
+    if (known) return known;
+    for (let n = 1; ; n++) {
+      const more = n === 1 ? '' : ` ${n}`;
+      const account = { id: randomUUID(), login: plain(login) + more.trim(), name: name + more };
+      try {
+        await this.db.k
+          .insertInto('accounts')
+          .values({ ...account, password: null, subject })
+          .execute();
+        return account;
+      } catch (error) {
+        // Somebody has that name; or the same person came twice at once.
+        if ((error as { code?: string }).code !== '23505' || n === NAMESAKES) throw error;
+        if ((error as { constraint?: string }).constraint === 'accounts_subject_key') {
+          return this.vouchedFor({ subject, login, name });
+        }
+      }
+    }
   }
   /** @throws ProblemError 400, 401. All other sessions end. */
   async changePassword(id: string, old: string, password: string, session: string): Promise<void> {

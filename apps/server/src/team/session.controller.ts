@@ -37,6 +37,7 @@ import {
   WhichProjectDto,
 } from './session.dto.js';
 import { Sessions } from './sessions.js';
+import { SingleSignOn } from './single.sign.on.js';
 import { noSuch, signInFirst } from './team.problems.js';
 import { Tries } from './tries.js';
 
@@ -48,6 +49,7 @@ export class SessionController {
     @Inject(CONFIG) private readonly config: Config,
     @Inject(Sessions) private readonly sessions: Sessions,
     @Inject(People) private readonly people: People,
+    @Inject(SingleSignOn) private readonly sso: SingleSignOn,
     @Inject(Tries) private readonly tries: Tries,
     @Inject(SecurityLog) private readonly log: SecurityLog,
   ) {}
@@ -57,9 +59,9 @@ export class SessionController {
   @ApiOperation({ summary: 'Who has signed in here, and their role in a project' })
   @ApiOkResponse({ type: SessionDto })
   async session(@Req() request: Request, @Query() { project }: WhichProjectDto): Promise<SessionDto> {
-    if (!this.config.team) return { team: false, account: null, role: null };
+    if (!this.config.team) return { team: false, account: null, sso: null, role: null };
     const actor = await this.sessions.actor(request, project ?? null);
-    return { team: true, account: actor && own(actor), role: actor?.role ?? null };
+    return { team: true, account: actor && own(actor), sso: this.sso.name, role: actor?.role ?? null };
   }
 
   @Needs('anybody', { only: 'team' })

@@ -56,6 +56,12 @@ export class SessionDto {
   @ApiProperty({ description: 'Whether people sign in on this server.' }) team: boolean;
   @ApiProperty({ type: OwnAccountDto, nullable: true, description: 'Who has signed in.' })
   account: OwnAccountDto | null;
+  @ApiProperty({
+    nullable: true,
+    type: String,
+    description: 'What single sign-on is called; null where there is none.',
+  })
+  sso: string | null;
   @ApiProperty({ enum: ROLES, nullable: true, description: 'In the project that was asked for.' })
   role: Role | null;
 }

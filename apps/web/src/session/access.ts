@@ -1,4 +1,4 @@
-import { changesGate, type Change } from '@oquel/core';
+import { changesGate, type Change, type Project } from '@oquel/core';
 import { listMembers, whoSigned, type Member, type Role } from '../api/team.js';
 import { signedHere } from './signed.js';
 
@@ -25,17 +25,25 @@ export async function accessTo(project: string): Promise<Access | null> {
 }
 
 /** Why somebody may not make some changes, with who may; null if they may. No changes stand for any that are no gate's. */
-export function refusalIn(access: Access | null, changes: readonly Change[]): string | null {
+export function refusalIn(
+  access: Access | null,
+  project: Project,
+  changes: readonly Change[],
+): string | null {
   if (!access || access.role === 'lead') return null;
   if (access.role === 'reader') {
     return `You are a reader of this project: you may look, rehearse and export.${whoMay(access, ['designer', 'lead'], 'edit')}`;
   }
-  if (!changes.some(changesGate)) return null;
-  return `Policy and waivers take a lead of this project.${whoMay(access, ['lead'], 'change them')}`;
+  if (!changes.some((change) => changesGate(project, change))) return null;
+  return `Policy and waivers that count take a lead of this project.${whoMay(access, ['lead'], 'change them')}`;
 }
 function whoMay({ members }: Access, roles: readonly Role[], what: string): string {
   const names = members.filter((m) => roles.includes(m.role)).map((m) => m.name);
   if (names.length === 0) return ` An administrator may ${what}.`;
   const shown = names.slice(0, 3).join(', ');
   return ` ${names.length > 3 ? `${shown} and ${names.length - 3} more` : shown} may ${what}.`;
+}
+/** Whether what somebody waives counts at once, or is a proposal. */
+export function waivesAtOnce(access: Access | null): boolean {
+  return access === null || access.role === 'lead';
 }

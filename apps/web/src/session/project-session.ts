@@ -197,7 +197,7 @@ export class ProjectSession extends AuditorQuestions implements QueueListener {
 
   /** Whether the person may make some changes; else it is said who may. */
   private may(changes: readonly Change[] = []): boolean {
-    const refusal = refusalIn(this.state.access, changes);
+    const refusal = refusalIn(this.state.access, this.state.project, changes);
     if (refusal !== null) this.notice(refusal, 'refused');
     return refusal === null;
   }

@@ -2,10 +2,10 @@ import type { Waiver } from '../project/types.js';
 import type { Finding } from './finding.js';
 import { isStale } from './waivers.js';
 
-/** How a waiver stands: `partial` where its finding has come to more places than it lists. */
+/** How a waiver stands: `partial` where its finding has come to more places than it lists, `proposed` until it is accepted. */
 export interface WaiverState {
   waiver: Waiver;
-  state: 'in force' | 'partial' | 'stale' | 'idle';
+  state: 'in force' | 'partial' | 'proposed' | 'stale' | 'idle';
   /** The finding that it excuses; undefined if that is gone. */
   finding: Finding | undefined;
 }
@@ -23,9 +23,11 @@ export function waiverStates(
       ? 'stale'
       : !finding
         ? 'idle'
-        : finding.waived === true
-          ? 'in force'
-          : 'partial';
+        : waiver.proposed
+          ? 'proposed'
+          : finding.waived === true
+            ? 'in force'
+            : 'partial';
     return { waiver, state, finding };
   });
 }

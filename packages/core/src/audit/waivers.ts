@@ -33,11 +33,11 @@ export function isStale(waiver: Waiver, today: string): boolean {
   return waiver.until !== undefined && waiver.until < today;
 }
 
-/** Marks the findings that a waiver in force covers: all of their occurrences, where the waiver lists any. */
+/** Marks the findings that a waiver in force covers, not one that is only proposed: all of their occurrences, where the waiver lists any. */
 export function applyWaivers(findings: readonly Finding[], waivers: readonly Waiver[], today: string): void {
   const inForce = new Map<string, Waiver[]>();
   for (const w of waivers) {
-    if (isStale(w, today)) continue;
+    if (w.proposed || isStale(w, today)) continue;
     const same = inForce.get(w.fingerprint);
     if (same) same.push(w);
     else inForce.set(w.fingerprint, [w]);

@@ -267,7 +267,8 @@ function projectLines(a: Project, b: Project): DifferenceLine[] {
       'declaration',
       (a.waivers ?? []).map((item) => ({ key: item.fingerprint, item })),
       (b.waivers ?? []).map((item) => ({ key: item.fingerprint, item })),
-      (w) => `waiver by ${w.by}${w.until === undefined ? '' : ` until ${w.until}`}: ${w.reason}`,
+      (w) =>
+        `${w.proposed ? 'proposed ' : ''}waiver by ${w.by}${w.until === undefined ? '' : ` until ${w.until}`}: ${w.reason}`,
     ),
   ];
 }

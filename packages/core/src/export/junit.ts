@@ -34,7 +34,7 @@ export function auditJunit(result: AuditResult, options: JunitOptions): string {
     if (same) same.push(f);
     else byRule.set(f.rule, [f]);
   }
-  const waivers = new Map((options.waivers ?? []).map((w) => [w.fingerprint, w]));
+  const waivers = new Map((options.waivers ?? []).filter((w) => !w.proposed).map((w) => [w.fingerprint, w]));
   const cases = ALL_RULES.flatMap(({ meta }): Case[] => {
     const found = byRule.get(meta.name);
     if (!found) return [{ '@_classname': 'oquel.audit', '@_name': meta.name, '@_time': 0 }];

@@ -127,7 +127,7 @@ function codeFlow({ steps }: PathEvidence, options: SarifOptions): object {
 
 /** By which waiver a finding is accepted. */
 function suppression(f: Finding, index: ProjectIndex | undefined): object {
-  const waiver = index?.project.waivers?.find((w) => w.fingerprint === f.fingerprint);
+  const waiver = index?.project.waivers?.find((w) => !w.proposed && w.fingerprint === f.fingerprint);
   if (!waiver) return { kind: 'external', status: 'accepted' };
   const until = waiver.until === undefined ? '' : `, until ${waiver.until}`;
   return { kind: 'external', status: 'accepted', justification: `${waiver.reason} (${waiver.by}${until})` };

@@ -1,4 +1,17 @@
-import { atLeast, bool, leaf, list, mapOf, object, oneOf, optional, prose, refine, text } from './shape.js';
+import {
+  atLeast,
+  bool,
+  leaf,
+  list,
+  mapOf,
+  object,
+  oneOf,
+  optional,
+  prose,
+  refine,
+  text,
+  yes,
+} from './shape.js';
 import { patternFault } from './name-pattern.js';
 import { ISO_DATE, isIsoDate } from './iso-date.js';
 import type * as T from './types.js';
@@ -37,4 +50,5 @@ export const waiver = object<T.Waiver>({
   by: text,
   until: optional(isoDate),
   occurrences: optional(list(text)),
+  proposed: optional(yes),
 });

@@ -249,6 +249,8 @@ export interface Waiver {
   /** ISO date; the waiver counts up to and including it. */
   until?: string;
   occurrences?: string[];
+  /** It counts once somebody who answers for the build has accepted it. */
+  proposed?: true;
 }
 export type Severity = 'error' | 'warning' | 'info' | 'off';
 export interface Policy {

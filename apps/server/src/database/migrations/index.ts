@@ -12,6 +12,7 @@ import { m010ItemAssets } from './010-item-assets.js';
 import { m011IdsByBytes } from './011-ids-by-bytes.js';
 import { m012LogAsText } from './012-log-as-text.js';
 import { m013Team } from './013-team.js';
+import { m014SingleSignOn } from './014-single-sign-on.js';
 
 /** Every migration by name; they run in the order of their names. */
 export const MIGRATIONS: Record<string, Migration> = {
@@ -28,4 +29,5 @@ export const MIGRATIONS: Record<string, Migration> = {
   '011-ids-by-bytes': m011IdsByBytes,
   '012-log-as-text': m012LogAsText,
   '013-team': m013Team,
+  '014-single-sign-on': m014SingleSignOn,
 };

@@ -2,6 +2,7 @@ import type { Finding, Project, Waiver } from '@oquel/core';
 import { useState, type ReactNode } from 'react';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import { whoIsIt } from '../../session/who.js';
+import { waivesAtOnce } from '../../session/access.js';
 import { isoToday } from '../../format.js';
 
 /** Puts waivers in the place of those that are there, as one edit. */
@@ -24,7 +25,7 @@ export function waiversEdit(
 /** Accepts a finding on purpose: why, by whom, and until when. */
 export function Waive({ finding }: { finding: Finding }): ReactNode {
   const session = useSession();
-  const { project } = useSessionState();
+  const { project, access } = useSessionState();
   const [reason, setReason] = useState('');
   const [until, setUntil] = useState('');
   const [here, setHere] = useState(false);
@@ -60,6 +61,7 @@ export function Waive({ finding }: { finding: Finding }): ReactNode {
       </div>
     );
   }
+  const isAtOnce = waivesAtOnce(access);
   const past = until !== '' && until < isoToday();
   const waive = (): void => {
     setTried(true);
@@ -70,9 +72,13 @@ export function Waive({ finding }: { finding: Finding }): ReactNode {
       by: whoIsIt(),
       ...(until === '' ? {} : { until }),
       ...(here ? { occurrences: finding.occurrences } : {}),
+      ...(isAtOnce ? {} : { proposed: true as const }),
     };
-    session.edit(waiversEdit(project, `waived ${finding.rule}: ${waiver.reason}`, [...waivers, waiver]));
+    const did = isAtOnce ? 'waived' : 'proposed to waive';
+    session.edit(waiversEdit(project, `${did} ${finding.rule}: ${waiver.reason}`, [...waivers, waiver]));
   };
+  const proposed = waivers.filter((w) => w.proposed && w.fingerprint === finding.fingerprint);
+  if (proposed.length > 0) return <Proposals proposed={proposed} />;
   return (
     <div className="row waive">
       <input
@@ -101,8 +107,13 @@ export function Waive({ finding }: { finding: Finding }): ReactNode {
           only at its current places
         </button>
       )}
-      <button type="button" className="tick" onClick={waive}>
-        Waive
+      <button
+        type="button"
+        className="tick"
+        title={isAtOnce ? undefined : 'It counts once a lead of the project accepts it'}
+        onClick={waive}
+      >
+        {isAtOnce ? 'Waive' : 'Propose to waive'}
       </button>
       {tried && (reason.trim() === '' || past) && (
         <span className="fault error" role="alert">
@@ -111,4 +122,48 @@ export function Waive({ finding }: { finding: Finding }): ReactNode {
       )}
     </div>
   );
+}
+
+/** What was proposed to waive a finding: a lead accepts it, and signs it with that; anybody who edits may withdraw it. */
+function Proposals({ proposed }: { proposed: readonly Waiver[] }): ReactNode {
+  const session = useSession();
+  const { project, access } = useSessionState();
+  const waivers = project.waivers ?? [];
+  const withdraw = (w: Waiver): boolean =>
+    session.edit(
+      waiversEdit(
+        project,
+        `withdrew a proposed waiver: ${w.reason}`,
+        waivers.filter((x) => x !== w),
+      ),
+    );
+  return (
+    <>
+      {proposed.map((w, i) => (
+        <div key={i} className="row">
+          <span>
+            {w.by} proposes to waive it: “{w.reason}”{w.until ? `, until ${w.until}` : ''}
+          </span>
+          {waivesAtOnce(access) && (
+            <button type="button" className="tick" onClick={() => session.edit(acceptEdit(project, w))}>
+              Accept
+            </button>
+          )}
+          <button type="button" className="tick" onClick={() => withdraw(w)}>
+            Withdraw
+          </button>
+        </div>
+      ))}
+    </>
+  );
+}
+/** Makes a proposal count, signed by who accepts it. */
+export function acceptEdit(
+  project: Project,
+  proposal: Waiver,
+): Parameters<ReturnType<typeof useSession>['edit']>[0] {
+  const { proposed: _, ...rest } = proposal;
+  const accepted = { ...rest, by: whoIsIt(), reason: `${proposal.reason} (proposed by ${proposal.by})` };
+  const next = (project.waivers ?? []).map((w) => (w === proposal ? accepted : w));
+  return waiversEdit(project, `accepted a waiver: ${proposal.reason}`, next);
 }

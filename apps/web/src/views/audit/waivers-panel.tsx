@@ -2,13 +2,15 @@ import { waiverStates, type WaiverState } from '@oquel/core';
 import { useMemo, type ReactNode } from 'react';
 import { Entry, type Read } from '../../parts/ui/entry.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
-import { waiversEdit } from './waive.js';
+import { waivesAtOnce } from '../../session/access.js';
+import { acceptEdit, waiversEdit } from './waive.js';
 import { isoToday } from '../../format.js';
 import { Cell, DataTable, Row } from '../../parts/ui/data-table.js';
 
 const SAYS: Record<WaiverState['state'], string> = {
   'in force': 'in force',
   partial: 'its finding now occurs in more places',
+  proposed: 'proposed: it does not count yet',
   stale: 'it has expired: the finding counts again',
   idle: 'its finding is gone',
 };
@@ -16,7 +18,7 @@ const SAYS: Record<WaiverState['state'], string> = {
 /** All waivers, with those that no longer hold marked; each can be prolonged or taken back. */
 export function WaiversPanel({ onShow }: { onShow: (fingerprint: string) => void }): ReactNode {
   const session = useSession();
-  const { project, audit } = useSessionState();
+  const { project, audit, access } = useSessionState();
   const today = isoToday();
   const states = useMemo(
     () => waiverStates(audit?.findings ?? [], project.waivers ?? [], today),
@@ -88,6 +90,17 @@ export function WaiversPanel({ onShow }: { onShow: (fingerprint: string) => void
               />
             </Cell>
             <Cell>
+              {state === 'proposed' && waivesAtOnce(access) && (
+                <>
+                  <button
+                    type="button"
+                    className="word"
+                    onClick={() => session.edit(acceptEdit(project, waiver))}
+                  >
+                    Accept
+                  </button>{' '}
+                </>
+              )}
               <button
                 type="button"
                 className="word"
