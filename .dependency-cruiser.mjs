@@ -35,8 +35,9 @@ const LAYERS = {
   ],
   'apps/server/src': [
     'http',
-    'heavy',
     'database',
+    'team',
+    'heavy',
     'projects',
     'audits',
     'edits',

@@ -14,8 +14,8 @@ import { requestIds } from './http/request-id.js';
 import { LIMITS } from './limits.js';
 import { invalid, VALIDATION } from './http/validated.js';
 import { describeApi } from './openapi.js';
-import { Closing } from './running/closing.js';
-import { Metrics } from './running/metrics.js';
+import { Closing } from './http/closing.js';
+import { Metrics } from './metrics.js';
 import { serveWeb } from './web/static.js';
 
 /** The application, ready to listen; nothing is asked of the database yet. */

@@ -7,8 +7,8 @@ import { NewerData } from './database/newer-data.js';
 import { LIMITS } from './limits.js';
 import { loadDemo } from './demo.js';
 import type { NestExpressApplication } from '@nestjs/platform-express';
-import { Closing } from './running/closing.js';
-import { Metrics } from './running/metrics.js';
+import { Closing } from './http/closing.js';
+import { Metrics } from './metrics.js';
 import { People } from './team/people.js';
 
 async function main(): Promise<void> {

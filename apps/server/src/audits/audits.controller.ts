@@ -5,7 +5,7 @@ import type { Response } from 'express';
 import { asJson, HeavyService } from '../heavy/heavy.service.js';
 import { badRequest } from '../http/problem.js';
 import { GateDto } from '../projects/project.dto.js';
-import { ProjectId } from '../projects/project-id.js';
+import { ProjectId } from '../http/project-id.js';
 import { Needs } from '../team/roles.js';
 
 const TODAY = { name: 'today', required: false, description: 'ISO date on which waivers are judged' };

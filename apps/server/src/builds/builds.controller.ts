@@ -18,7 +18,7 @@ import { fileName } from '../http/file-name.js';
 import { badRequest } from '../http/problem.js';
 import { ProjectQueue } from '../edits/project.queue.js';
 import { HeavyService } from '../heavy/heavy.service.js';
-import { ProjectId } from '../projects/project-id.js';
+import { ProjectId } from '../http/project-id.js';
 import { BuildDto, BuildImportDto, FreezeDto, SayDto } from './build.dto.js';
 import { noSuchBuild } from './build.store.js';
 import { BuildsService } from './builds.service.js';

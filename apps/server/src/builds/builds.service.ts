@@ -7,7 +7,7 @@ import { EditsService } from '../edits/edits.service.js';
 import { tell } from '../database/notices.js';
 import { ProblemError } from '../http/problem.js';
 import { ProjectStore } from '../projects/project.store.js';
-import { sha256 } from '../heavy/sha256.js';
+import { sha256 } from '../sha256.js';
 import type { BuildDto, BuildImportDto, FreezeDto, SayDto, WaivedDto } from './build.dto.js';
 import { BuildStore } from './build.store.js';
 

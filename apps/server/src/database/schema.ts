@@ -1,5 +1,9 @@
 import type { ColumnType, Generated } from 'kysely';
-import type { Role, Scope } from '../team/roles.js';
+
+/** What somebody may do in a project. */
+export type Role = 'reader' | 'designer' | 'lead';
+/** What a token may be used for. */
+export type Scope = 'audit' | 'declarations' | 'plays';
 
 /**
  * Tables as Kysely sees them. Bodies are `json`, not `jsonb`: a document is given back exactly as it was put in, with

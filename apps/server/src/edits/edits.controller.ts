@@ -3,7 +3,7 @@ import { ApiBody, ApiCreatedResponse, ApiOkResponse, ApiOperation, ApiTags } fro
 import type { Request } from 'express';
 import { HeavyService } from '../heavy/heavy.service.js';
 import { isLarge, jsonBody } from '../http/bodies.js';
-import { ProjectId } from '../projects/project-id.js';
+import { ProjectId } from '../http/project-id.js';
 import { EditDto, editOf, EditsDto, SinceDto, StepDto, TakeBackDto } from './edit.dto.js';
 import { EditsService } from './edits.service.js';
 import { ProjectQueue } from './project.queue.js';

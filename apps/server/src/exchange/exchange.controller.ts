@@ -5,7 +5,7 @@ import { EditsDto } from '../edits/edit.dto.js';
 import { ProjectQueue } from '../edits/project.queue.js';
 import { HeavyService } from '../heavy/heavy.service.js';
 import { badRequest } from '../http/problem.js';
-import { ProjectId } from '../projects/project-id.js';
+import { ProjectId } from '../http/project-id.js';
 import { DeclarationsDto } from './declarations.dto.js';
 import { ReplaceDto } from './replace.dto.js';
 import { By, signed, type Actor } from '../team/actor.js';

@@ -1,7 +1,7 @@
 import { Controller, Get, Inject } from '@nestjs/common';
 import { ApiOkResponse, ApiOperation, ApiProperty, ApiTags } from '@nestjs/swagger';
 import { Database } from '../database/database.js';
-import { Closing } from '../running/closing.js';
+import { Closing } from '../http/closing.js';
 import { databaseDown, stopping } from '../http/problem.js';
 import { Needs } from '../team/roles.js';
 

@@ -16,7 +16,7 @@ import { Database } from '../database/database.js';
 import { Notices } from '../database/notices.js';
 import { LIMITS } from '../limits.js';
 import { noSuchStream } from '../http/problem.js';
-import { Closing } from '../running/closing.js';
+import { Closing } from '../http/closing.js';
 import { ProjectStore } from '../projects/project.store.js';
 import type { Actor } from '../team/actor.js';
 import { Members } from '../team/members.js';

@@ -3,7 +3,7 @@ import { ApiBody, ApiCreatedResponse, ApiOkResponse, ApiOperation, ApiTags } fro
 import { pictureType } from '@oquel/core';
 import type { Request, Response } from 'express';
 import { badRequest } from '../http/problem.js';
-import { ProjectId } from '../projects/project-id.js';
+import { ProjectId } from '../http/project-id.js';
 import { PictureDto } from './picture.dto.js';
 import { PicturesService } from './pictures.service.js';
 import { Needs } from '../team/roles.js';

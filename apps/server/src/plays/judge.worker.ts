@@ -8,7 +8,7 @@ import {
   readProjectText,
   scenesLoadedWith,
 } from '@oquel/core';
-import { sha256 } from '../heavy/sha256.js';
+import { sha256 } from '../sha256.js';
 import { LIMITS } from '../limits.js';
 import type { FromJudge, JudgeAsk, ToJudge } from './judging.js';
 

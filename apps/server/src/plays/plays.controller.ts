@@ -28,11 +28,11 @@ import {
 import type { Request } from 'express';
 import { takeUntil, type Observable } from 'rxjs';
 import { ProblemError } from '../http/problem.js';
-import { ProjectId } from '../projects/project-id.js';
+import { ProjectId } from '../http/project-id.js';
 import { PlayDto, PlayQueryDto, TokenDto, TokenStateDto } from './play.dto.js';
 import { PlaysService } from './plays.service.js';
 import { By, type Actor } from '../team/actor.js';
-import { Closing } from '../running/closing.js';
+import { Closing } from '../http/closing.js';
 import { Needs } from '../team/roles.js';
 
 const PlayId = (): ParameterDecorator => Param('play', new ParseUUIDPipe());

@@ -23,7 +23,7 @@ import type { Request, Response } from 'express';
 import { asJson, HeavyService } from '../heavy/heavy.service.js';
 import { fileName } from '../http/file-name.js';
 import { badRequest } from '../http/problem.js';
-import { ProjectId } from './project-id.js';
+import { ProjectId } from '../http/project-id.js';
 import {
   AuthorDto,
   CopiedDto,

@@ -1,12 +1,11 @@
 import { applyDecorators, SetMetadata } from '@nestjs/common';
 import { ApiExtension } from '@nestjs/swagger';
+import type { Role, Scope } from '../database/schema.js';
 
-/** What somebody may do in a project; each may do what those before it may. */
-export const ROLES = ['reader', 'designer', 'lead'] as const;
-export type Role = (typeof ROLES)[number];
-/** What a token may be used for. */
-export const SCOPES = ['audit', 'declarations', 'plays'] as const;
-export type Scope = (typeof SCOPES)[number];
+export type { Role, Scope };
+/** Each may do what those before it may. */
+export const ROLES: readonly Role[] = ['reader', 'designer', 'lead'];
+export const SCOPES: readonly Scope[] = ['audit', 'declarations', 'plays'];
 
 /** Who may call a route: anybody, anybody who has signed in, somebody with a role in the project `:id`, an administrator. */
 export interface Rule {

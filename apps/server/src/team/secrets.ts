@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto';
-import { sha256 } from '../heavy/sha256.js';
+import { sha256 } from '../sha256.js';
 
 /** A secret that is shown once: 256 random bits, as text that may stand in addresses and headers. */
 export function newSecret(): string {

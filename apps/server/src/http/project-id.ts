@@ -1,5 +1,5 @@
 import { Param, ParseUUIDPipe } from '@nestjs/common';
-import { noSuchProject } from '../http/problem.js';
+import { noSuchProject } from './problem.js';
 
 /** An id that is no UUID names no project. */
 export const ProjectId = (): ParameterDecorator =>

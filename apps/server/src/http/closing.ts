@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { NextFunction, Request, Response } from 'express';
 import { Subject } from 'rxjs';
-import { stopping } from '../http/problem.js';
+import { stopping } from './problem.js';
 
 /**
  * How the server stops: nothing new is taken on, streams end, so that windows look for another server, and what is running may come
