@@ -9,7 +9,7 @@ export function changesGate(project: Project, change: Change): boolean {
   if (change.op !== 'set' || change.asset !== undefined) return false;
   if (change.part === 'policy') return true;
   if (change.part !== 'waivers') return false;
-  const after = Array.isArray(change.value) ? (change.value as Waiver[]) : [];
+  const after = Array.isArray(change.value) ? change.value : [];
   return counting(project.waivers ?? []) !== counting(after);
 }
 function counting(waivers: readonly Waiver[]): string {
