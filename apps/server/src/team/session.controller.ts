@@ -76,13 +76,14 @@ export class SessionController {
     const from = addressOf(request);
     const tried = login.normalize('NFKC').trim().toLowerCase();
     await this.tries.check(tried, from);
+    // Counted before it is known: many at once would all be looked at as the first.
+    await this.tries.failed(tried, from);
     try {
       const { id, name } = await this.people.signIn(login, password);
-      await this.tries.passed(tried);
+      await this.tries.passed(tried, from);
       return await this.begin(id, name, request, response);
     } catch (error) {
       if ((error as { type?: string }).type !== 'wrong-password') throw error;
-      await this.tries.failed(tried, from);
       await this.log.write({ what: 'sign-in-refused', who: tried, from });
       throw error;
     }

@@ -41,9 +41,12 @@ export class Tries {
       this.db.k,
     );
   }
-  /** Somebody signed in: the account's count begins anew. */
-  async passed(login: string): Promise<void> {
+  /** Somebody signed in: the account's count begins anew, and the address's is without this one. */
+  async passed(login: string, address: string): Promise<void> {
     await this.db.k.deleteFrom('sign_in_tries').where('key', '=', accountKey(login)).execute();
+    await sql`update sign_in_tries set failures = greatest(0, failures - 1) where key = ${`address ${address}`}`.execute(
+      this.db.k,
+    );
   }
 
   /** The counts that a try goes into, with how many are free in each. */
