@@ -47,6 +47,7 @@ const LAYERS = {
     'live',
     'pictures',
     'plays',
+    'retention',
     'web',
     'worker',
   ],

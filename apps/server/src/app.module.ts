@@ -33,9 +33,12 @@ import { ProjectStates } from './projects/project-states.js';
 import { ProjectStore } from './projects/project.store.js';
 import { ProjectsController } from './projects/projects.controller.js';
 import { ProjectsService } from './projects/projects.service.js';
+import { Retention } from './retention/retention.service.js';
+import { RetentionController } from './retention/retention.controller.js';
 import { Closing } from './http/closing.js';
 import { Metrics } from './metrics.js';
 import { AccessGuard } from './team/access.guard.js';
+import { LargeSenders } from './team/large-senders.js';
 import { Members } from './team/members.js';
 import { MembersController } from './team/members.controller.js';
 import { Passwords } from './team/passwords.js';
@@ -84,6 +87,7 @@ export class AppModule {
         PeopleController,
         MembersController,
         SingleSignOnController,
+        RetentionController,
       ],
       providers: [
         { provide: CONFIG, useValue: config },
@@ -110,6 +114,7 @@ export class AppModule {
         Closing,
         Metrics,
         Passwords,
+        LargeSenders,
         Sessions,
         SingleSignOn,
         Tries,
@@ -117,6 +122,7 @@ export class AppModule {
         Members,
         Tokens,
         SecurityLog,
+        Retention,
       ],
     };
   }

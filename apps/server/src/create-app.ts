@@ -16,6 +16,7 @@ import { invalid, VALIDATION } from './http/validated.js';
 import { describeApi } from './openapi.js';
 import { Closing } from './http/closing.js';
 import { Metrics } from './metrics.js';
+import { LargeSenders } from './team/large-senders.js';
 import { serveWeb } from './web/static.js';
 
 /** The application, ready to listen; nothing is asked of the database yet. */
@@ -50,7 +51,7 @@ export async function createApp(config: Config): Promise<NestExpressApplication>
   app.use(compression({ filter: compressible }));
   app.use(hostAndOrigin(config));
   app.use('/api', noStore);
-  app.use(...bodyParsers());
+  app.use(app.get(LargeSenders).check, ...bodyParsers());
   if (config.web !== null) serveWeb(app, config.web);
   app.use(earlyProblems);
   app.useGlobalPipes(new ValidationPipe({ ...VALIDATION, transform: true, exceptionFactory: invalid }));

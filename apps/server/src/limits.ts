@@ -136,5 +136,12 @@ export const LIMITS = {
     /** Entries of the security log in one answer. */
     logged: 500,
   },
+  retention: {
+    /** Days that history and builds stay at the least, and at the most where it is asked for. */
+    leastDays: 7,
+    mostDays: 3650,
+    /** The last edits of each project stay, however old. */
+    lastEdits: 100,
+  },
   rate: { window: 10_000, requests: SET.requests },
 } as const;

@@ -59,6 +59,11 @@ export function numberText(n: number): string {
 export function tenthsText(n: number): string {
   return TENTHS.format(n);
 }
+/** `0.3 MB`, `120 MB`: a size in the database. */
+export function bytesText(bytes: number): string {
+  const mb = bytes / 1e6;
+  return `${mb < 10 ? TENTHS.format(Math.max(mb, 0.1)) : WHOLE.format(Math.round(mb))} MB`;
+}
 /** `1.2K`, for the axes of charts. */
 export function shortNumber(n: number): string {
   return SHORT.format(n);

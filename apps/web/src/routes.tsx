@@ -30,6 +30,10 @@ export const router = createBrowserRouter([
     HydrateFallback: Loading,
     children: [
       { path: JOIN, ...lazily(async () => (await import('./views/sign-in/join-view.js')).JoinView) },
+      {
+        path: '/retention',
+        ...lazily(async () => (await import('./views/retention/retention-view.js')).RetentionView),
+      },
       { path: '/people', ...lazily(async () => (await import('./views/people/people-view.js')).PeopleView) },
       {
         path: '/account',

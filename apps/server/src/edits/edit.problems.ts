@@ -59,7 +59,9 @@ export function unknownVersion(base: number, version: number): ProblemError {
     409,
     'unknown-version',
     'Unknown version',
-    `the edit is made against version ${base}, but the project is at ${version}; open it again`,
+    base > version
+      ? `the edit is made against version ${base}, but the project is at ${version}; open it again`
+      : `the edit is made against version ${base}, and the history no longer goes back so far; open the project again`,
     { version },
   );
 }

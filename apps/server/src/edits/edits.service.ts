@@ -162,7 +162,8 @@ export class EditsService {
       const have = Math.min(dto.have ?? dto.base, version);
       const done = dto.key === undefined ? null : await this.log.versionOf(tx, id, dto.key);
       if (done !== null) return { version, ...(await this.answer(tx, id, have, dto)) };
-      if (dto.base > version) throw unknownVersion(dto.base, version);
+      if (dto.base > version || !(await this.log.reaches(tx, id, dto.base)))
+        throw unknownVersion(dto.base, version);
       const { project, bytes } = await this.store.openAt(tx, id, version);
       const { changes, entry, isSent = false } = await prepare({ tx, version, project });
       if (dto.by) checkSignature(project, changes, dto.by, isSent);

@@ -110,7 +110,8 @@ class Turns {
     });
   }
 }
-function mayBeLarge({ headers }: Request): boolean {
+/** Whether a body may be more than a few fields, as far as its head says. */
+export function mayBeLarge({ headers }: Request): boolean {
   if ((headers['content-encoding'] ?? 'identity') !== 'identity') return true;
   if (headers['transfer-encoding'] !== undefined) return true;
   return Number(headers['content-length'] ?? 0) > LIMITS.body.large;

@@ -168,7 +168,7 @@ export const PROBLEM_TYPES = {
   },
   'unknown-version': {
     status: 409,
-    what: 'The edit is made against a version that does not exist; the database may have been restored from a backup.',
+    what: 'The edit is made against a version that does not exist, as the database may have been restored from a backup; or against one so old that the history no longer goes back to it.',
     cure: 'Open the project again.',
   },
   'no-difference': {

@@ -79,6 +79,19 @@ export class EditLog {
     return met.slice(0, LIMITS.edits.named);
   }
 
+  /** Whether the log has every edit after a version: its beginning may have been thinned by age. */
+  async reaches(k: Reader, id: string, version: number): Promise<boolean> {
+    const next = await k
+      .selectFrom('edits')
+      .select('version')
+      .where('project_id', '=', id)
+      .where('version', '>', version)
+      .orderBy('version')
+      .limit(1)
+      .executeTakeFirst();
+    return next === undefined || next.version === version + 1;
+  }
+
   /** Whether there is an edit after that version which is not among the keys. */
   async hasOthers(k: Reader, id: string, version: number, seen: readonly string[]): Promise<boolean> {
     let query = k

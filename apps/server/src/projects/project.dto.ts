@@ -48,7 +48,7 @@ export class ProjectDto {
   goneAt: Date | null;
 }
 export class StateDto {
-  @ApiProperty({ enum: STATES, description: 'A deleted project can be restored for 30 days.' })
+  @ApiProperty({ enum: STATES, description: 'A deleted project can be restored until it is removed for good.' })
   @IsIn(STATES)
   state: ProjectState;
 }

@@ -107,7 +107,7 @@ export class ProjectsController {
   @Needs('lead')
   @Patch(':id')
   @HttpCode(204)
-  @ApiOperation({ summary: 'Archive a project, delete it for 30 days, or restore it' })
+  @ApiOperation({ summary: 'Archive a project, put it into the bin, or restore it' })
   @ApiNoContentResponse()
   async state(
     @ProjectId() id: string,

@@ -9,7 +9,7 @@ import { isAtLeast, RULE, type Role, type Rule } from './roles.js';
 import { addressOf, SecurityLog } from './security.log.js';
 import { Sessions } from './sessions.js';
 import { noTeam, notAllowed, notAllowedByToken, signInFirst, teamsOwn } from './team.problems.js';
-import { Tokens } from './tokens.js';
+import { bearerOf, Tokens } from './tokens.js';
 
 /**
  * Lets a request through that the rule of its route allows, and says who makes it. Where nobody signs in, everybody may do
@@ -44,8 +44,8 @@ export class AccessGuard implements CanActivate {
   private async allowed(request: Asked, rule: Rule): Promise<Actor | null> {
     const { id } = request.params as { id?: string };
     const project = id !== undefined && isUUID(id) ? id : null;
-    const [, token] = /^Bearer (\S+)$/i.exec(request.headers.authorization ?? '') ?? [];
-    if (token !== undefined && rule.who !== 'anybody') return this.byToken(token, project, rule);
+    const token = bearerOf(request);
+    if (token !== null && rule.who !== 'anybody') return this.byToken(token, project, rule);
     const actor = await this.sessions.actor(request, project);
     if (rule.who === 'anybody') return actor;
     if (!actor) throw signInFirst();

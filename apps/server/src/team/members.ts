@@ -3,6 +3,7 @@ import { sql } from 'kysely';
 import { Database, type Reader } from '../database/database.js';
 import { tell } from '../database/notices.js';
 import { ROLES, type Role } from './roles.js';
+import { withdrawUnbacked } from './invitations-hold.js';
 import { noSuch } from './team.problems.js';
 
 /** Names that are told where somebody may not do something. */
@@ -57,6 +58,7 @@ export class Members {
         .onConflict((c) => c.columns(['project_id', 'account_id']).doUpdateSet({ role }))
         .execute();
     }
+    if (person.was === 'lead' && role !== 'lead') await withdrawUnbacked(k);
     await tell(k, { what: 'access', account });
     return person;
   }

@@ -11,6 +11,7 @@ import { notVouched, type Vouched } from './single.sign.on.js';
 import { Sessions } from './sessions.js';
 import { lastAdministrator, nameTaken, noInvitation, noSuch, wrongPassword } from './team.problems.js';
 import { tell } from '../database/notices.js';
+import { SERVER, withdrawUnbacked } from './invitations-hold.js';
 
 export interface Person {
   id: string;
@@ -42,7 +43,6 @@ export interface Invitation {
 /** People of one name whom a provider may vouch for. */
 const NAMESAKES = 100;
 /** By whom the first administrator is invited. */
-const SERVER = 'This server';
 
 /** Accounts, and the invitations by which they come to be. */
 @Injectable()
@@ -153,6 +153,7 @@ export class People {
         throw error;
       }
       if (!(await hasAdministrator(tx))) throw lastAdministrator();
+      await withdrawUnbacked(tx);
       if (isEnded === true) await this.sessions.end(id, { but: null }, tx);
       else await tell(tx, { what: 'access', account: id });
       return account;

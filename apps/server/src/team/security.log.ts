@@ -18,7 +18,8 @@ export type Logged =
   | 'role-changed'
   | 'token-made'
   | 'token-revoked'
-  | 'project-state';
+  | 'project-state'
+  | 'thinned';
 
 export interface SecurityEntry {
   what: Logged;

@@ -75,16 +75,14 @@ export class SessionController {
   ): Promise<OwnAccountDto> {
     const from = addressOf(request);
     const tried = login.normalize('NFKC').trim().toLowerCase();
-    await this.tries.check(tried, from);
-    // Counted before it is known: many at once would all be looked at as the first.
-    await this.tries.failed(tried, from);
+    await this.tries.begin(tried, from);
     try {
       const { id, name } = await this.people.signIn(login, password);
       await this.tries.passed(tried, from);
       return await this.begin(id, name, request, response);
     } catch (error) {
-      if ((error as { type?: string }).type !== 'wrong-password') throw error;
-      await this.log.write({ what: 'sign-in-refused', who: tried, from });
+      if (isWrongPassword(error)) await this.log.write({ what: 'sign-in-refused', who: tried, from });
+      else await this.tries.unmade(tried, from);
       throw error;
     }
   }
@@ -139,11 +137,12 @@ export class SessionController {
     @Req() request: Request,
   ): Promise<void> {
     const from = addressOf(request);
-    await this.tries.check(by.id, from);
+    await this.tries.begin(by.id, from);
     try {
       await this.people.changePassword(by.id, old, password, by.session!.id);
+      await this.tries.passed(by.id, from);
     } catch (error) {
-      if ((error as { type?: string }).type === 'wrong-password') await this.tries.failed(by.id, from);
+      if (!isWrongPassword(error)) await this.tries.unmade(by.id, from);
       throw error;
     }
     await this.log.write({ what: 'password-changed', who: by.name, from });
@@ -188,4 +187,8 @@ export class SessionController {
 
 function own({ id, name, isAdministrator }: Actor): OwnAccountDto {
   return { id, name, isAdministrator };
+}
+
+function isWrongPassword(error: unknown): boolean {
+  return (error as { type?: string }).type === 'wrong-password';
 }

@@ -1,4 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
+import type { Request } from 'express';
 import { randomUUID } from 'node:crypto';
 import { sql } from 'kysely';
 import { Database } from '../database/database.js';
@@ -20,6 +21,11 @@ export interface TokenState {
   madeAt: Date;
   until: Date;
   usedAt: Date | null;
+}
+
+/** The token that a request comes with; null for none. */
+export function bearerOf({ headers }: Request): string | null {
+  return /^Bearer (\S+)$/i.exec(headers.authorization ?? '')?.[1] ?? null;
 }
 
 /** Tokens with which build servers and games come, each for one project. */

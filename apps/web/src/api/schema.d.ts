@@ -897,6 +897,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/retention": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What each project has of history and builds, and what of it is older */
+        get: operations["RetentionController_amounts"];
+        put?: never;
+        /** Remove history and builds that are older, for good */
+        post: operations["RetentionController_thin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1406,6 +1424,27 @@ export interface components {
             id: string;
             /** @description Sent as `Authorization: Bearer`; it is shown once. */
             token: string;
+        };
+        AmountDto: {
+            /** @description How many there are. */
+            all: number;
+            /** @description How many of them go. */
+            going: number;
+            /** @description Bytes that those take in the database. */
+            bytes: number;
+        };
+        ProjectAmountsDto: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            history: components["schemas"]["AmountDto"];
+            builds: components["schemas"]["AmountDto"];
+        };
+        AgesDto: {
+            /** @description Edits of the history that are older than so many days. */
+            history?: number;
+            /** @description Builds that are older than so many days. */
+            builds?: number;
         };
     };
     responses: never;
@@ -2903,6 +2942,54 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    RetentionController_amounts: {
+        parameters: {
+            query?: {
+                /** @description Edits of the history that are older than so many days. */
+                history?: number;
+                /** @description Builds that are older than so many days. */
+                builds?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectAmountsDto"][];
+                };
+            };
+        };
+    };
+    RetentionController_thin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AgesDto"];
+            };
+        };
+        responses: {
+            /** @description What has gone, of each project that had something. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectAmountsDto"][];
+                };
             };
         };
     };

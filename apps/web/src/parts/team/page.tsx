@@ -28,7 +28,12 @@ export function AccountLinks(): ReactNode {
   if (!team || !account) return null;
   return (
     <nav className="row" aria-label="You and the team">
-      {account.isAdministrator && <Link to="/people">People</Link>}
+      {account.isAdministrator && (
+        <>
+          <Link to="/people">People</Link>
+          <Link to="/retention">Retention</Link>
+        </>
+      )}
       <Link to="/account">{account.name}</Link>
       <SignOut />
     </nav>

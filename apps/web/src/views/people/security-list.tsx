@@ -19,6 +19,7 @@ const WORDS: Record<string, string> = {
   'role-changed': 'changed a role',
   'token-made': 'made a token',
   'token-revoked': 'revoked a token',
+  thinned: 'removed old history and builds',
   'project-state': 'archived, deleted or restored a project',
 };
 

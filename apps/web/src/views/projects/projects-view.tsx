@@ -2,8 +2,10 @@ import './projects.css';
 import { Button } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo, useState, type DragEvent, type ReactNode } from 'react';
+import { Link } from 'react-router';
 import { listProjects, type ProjectLine } from '../../api/client.js';
 import { AccountLinks } from '../../parts/team/page.js';
+import { signedHere } from '../../session/signed.js';
 import { keptEntries } from '../../session/queue/browser-store.js';
 import { NewProject } from './new-project.js';
 import { useProjectImport } from './project-import.js';
@@ -135,12 +137,23 @@ export function ProjectsView(): ReactNode {
             />
           ))}
         </ul>
+        {state === 'deleted' && mayThin() && (
+          <p>
+            <Link to="/retention">Remove old history and builds, too</Link>
+          </p>
+        )}
         {data && shown.length === 0 && (
           <EmptyList state={state} searched={text.trim() !== ''} onNew={() => setMaking(true)} />
         )}
       </div>
     </main>
   );
+}
+
+/** Where nobody signs in, whoever is here looks after the server. */
+function mayThin(): boolean {
+  const { team, account } = signedHere();
+  return !team || account?.isAdministrator === true;
 }
 
 function EmptyList({
@@ -155,7 +168,7 @@ function EmptyList({
   if (searched) return <p className="soft">No project has that name.</p>;
   if (state === 'archived') return <p className="soft">Nothing is archived.</p>;
   if (state === 'deleted') {
-    return <p className="soft">The bin is empty. Deleted projects can be restored here for 30 days.</p>;
+    return <p className="soft">The bin is empty. Deleted projects can be restored from here.</p>;
   }
   return (
     <p className="soft">
@@ -176,7 +189,7 @@ function Done({ action }: { action: ReturnType<typeof useProjectActions>['state'
   const words: Record<ProjectLine['state'], string> = {
     open: 'was restored',
     archived: 'is archived',
-    deleted: 'is in the bin for 30 days',
+    deleted: 'is in the bin',
   };
   return (
     <div className="notice" role="status">
