@@ -35,6 +35,55 @@ test('a team from nothing: joins, is given roles, and whoever is removed is out 
   }
 });
 
+/** What somebody did while the server was away, in a browser that several people use. */
+test('edits that wait in the browser are sent by nobody but whoever made them', async ({ browser }) => {
+  const databaseUrl = await newDatabase();
+  let server = await startServer(databaseUrl, { OQUEL_TEAM: '1' });
+  const { port } = new URL(server.url);
+  try {
+    const page = await browserOf(browser);
+    await join(page, `${server.url}/join#${await server.printed(/\/join#(\S+)/)}`, 'Ada Chief');
+    const { id, base } = await harbour(page, server, 'Shared harbour');
+    const invited = await page.request.post(`${server.url}/api/projects/${id}/invitations`, {
+      data: { note: 'Bo', role: 'designer' },
+    });
+    const { secret } = (await invited.json()) as { secret: string };
+    await page.goto(`${base}/wire?scope=quay&at=bell-1`);
+    await page.getByText(/Gate:/).waitFor();
+    await server.stop();
+    const line = page.getByPlaceholder(/^when mast-2/);
+    await line.fill('when bell-1.onRung do gate-1.open after 5s');
+    await line.press('Enter');
+    await expect(page.getByText(/1 edit waiting/)).toBeVisible();
+    await page.goto('about:blank');
+
+    server = await startServer(databaseUrl, { OQUEL_TEAM: '1', PORT: port });
+    await page.goto(`${server.url}/account`);
+    await page.getByRole('button', { name: 'Sign out' }).click();
+    await page.getByLabel('Sign-in name').waitFor();
+    await join(page, `${server.url}/join#${secret}`, 'Bo Baker');
+    await page.goto(`${base}/wire?scope=quay&at=bell-1`);
+    await page.getByText(/Gate:/).waitFor();
+    await saved(page);
+    await expect(page.getByText(/after 5s/)).toHaveCount(0);
+    await page.goto(`${server.url}/account`);
+    await page.getByRole('button', { name: 'Sign out' }).click();
+    await page.getByLabel('Sign-in name').fill('ada.chief');
+    await page.getByLabel('Password').fill('the gorge of Ada Chief is deep');
+    await page.keyboard.press('Enter');
+    await page.getByRole('link', { name: 'Shared harbour' }).waitFor();
+    await page.goto(`${base}/wire?scope=quay&at=bell-1`);
+    await expect(page.getByText(/after 5s/).first()).toBeVisible();
+    await saved(page);
+    const { edits } = (await (
+      await page.request.get(`${server.url}/api/projects/${id}/edits?after=1`)
+    ).json()) as { edits: { who: string }[] };
+    expect(edits.at(-1)?.who).toBe('Ada Chief');
+  } finally {
+    await server.stop();
+  }
+});
+
 /** A page of another site, which wants to have something done with the cookie of whoever opens it. */
 test('a page of another site has nothing done, and reads nothing, with the cookie of whoever opens it', async ({
   browser,

@@ -90,8 +90,9 @@ export class SingleSignOn {
     const { issuer, issuerClient, issuerSecret } = this.config;
     if (issuer === null || issuerClient === null) throw noTeam();
     const address = new URL(issuer);
-    // Without TLS on this machine alone.
-    const execute = isLoopback(address.hostname) ? [oidc.allowInsecureRequests] : [];
+    // The signature of what it says is looked at, too. Without TLS on this machine alone.
+    const execute = [oidc.enableNonRepudiationChecks];
+    if (isLoopback(address.hostname)) execute.push(oidc.allowInsecureRequests);
     this.found ??= oidc.discovery(address, issuerClient, issuerSecret ?? undefined, undefined, { execute });
     try {
       return await this.found;

@@ -20,6 +20,10 @@ signedOut.tell = () => {
 export function signedHere(): Here {
   return here;
 }
+/** A name under which this browser keeps something that is a person's own, where people sign in. */
+export function ofPerson(name: string): string {
+  return here.account === null ? name : `${name}-${here.account.id}`;
+}
 export function onSigned(listener: () => void): () => void {
   listeners.add(listener);
   return () => listeners.delete(listener);

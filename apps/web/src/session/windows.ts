@@ -1,3 +1,5 @@
+import { ofPerson } from './signed.js';
+
 const KEY = 'oquel.window';
 const AUTHOR = 'oquel.author';
 
@@ -43,9 +45,9 @@ const lockOf = (id: string): string => `${KEY}.${id}`;
 
 /** This browser, whose edits are one's own: undo takes those. */
 export function thisAuthor(): string {
-  const known = localStorage.getItem(AUTHOR);
+  const known = localStorage.getItem(ofPerson(AUTHOR));
   if (known !== null) return known;
   const author = crypto.randomUUID();
-  localStorage.setItem(AUTHOR, author);
+  localStorage.setItem(ofPerson(AUTHOR), author);
   return author;
 }

@@ -1,7 +1,9 @@
 import type { Entry } from './entry.js';
+import { ofPerson } from '../signed.js';
 import type { EntryStore } from './ports.js';
 
-const NAME = 'oquel';
+/** Where several people sign in in one browser, nobody sends what another one has left. */
+const name = (): string => ofPerson('oquel');
 const STORE = 'entries';
 
 /** Entries of a project in the browser's database, where they outlive windows and the browser. */
@@ -35,9 +37,13 @@ export async function keptEntries(): Promise<Map<string, number>> {
 }
 
 let opening: Promise<IDBDatabase> | null = null;
+let opened = '';
 function database(): Promise<IDBDatabase> {
+  // Whoever was here before may have signed out.
+  if (opened !== name()) opening = null;
+  opened = name();
   opening ??= new Promise((resolve, reject) => {
-    const request = indexedDB.open(NAME, 1);
+    const request = indexedDB.open(opened, 1);
     request.onupgradeneeded = () => {
       request.result.createObjectStore(STORE, { keyPath: 'key' }).createIndex('project', 'project');
     };
