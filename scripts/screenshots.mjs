@@ -80,11 +80,6 @@ const PICTURES = {
   },
   audit: (p) => p.open('audit?rule=relay-cycle'),
   figures: (p) => p.open('audit?tab=figures'),
-  policy: async (p) => {
-    await p.open('audit?tab=policy');
-    await p.page.getByLabel('At most, hops in a chain').fill('4');
-    await p.page.waitForTimeout(1200);
-  },
   builds: (p) => p.open('builds'),
   exchange: async (p) => {
     await p.open('exchange');
@@ -107,31 +102,67 @@ const PICTURES = {
   },
 };
 
+/** The same on a team's server. */
+const TEAM_PICTURES = {
+  people: async ({ base, page, printed }) => {
+    for (let i = 0; i < 100 && !printed().includes('/join#'); i++) await page.waitForTimeout(50);
+    const join = async (on, secret, name) => {
+      await on.goto(`${base}/join#${secret}`);
+      await on.getByLabel('Your name').fill(name);
+      await on.getByLabel('Sign-in name').fill(name.toLowerCase().replace(' ', '.'));
+      await on.getByRole('textbox', { name: 'Password' }).fill('a ropeway over the gorge');
+      await on.getByRole('button', { name: 'Join' }).click();
+      await on.getByRole('button', { name: 'New project' }).waitFor();
+    };
+    await join(page, /join#(\S+)/.exec(printed())[1], 'Ada Lind');
+    const [{ id }] = await (await page.request.get(`${base}/api/projects`)).json();
+    for (const [name, role] of [
+      ['Bo Marsh', 'lead'],
+      ['Cleo Hart', 'designer'],
+    ]) {
+      const data = { note: name, role };
+      const made = await page.request.post(`${base}/api/projects/${id}/invitations`, { data });
+      const other = await page.context().browser().newPage();
+      await join(other, (await made.json()).secret, name);
+      await other.close();
+    }
+    await page.goto(`${base}/people`);
+    await page.getByLabel('Whom it is for').fill('Dov');
+    await page.getByRole('button', { name: 'Make a link' }).click();
+    await page.getByText('The link for Dov').first().waitFor();
+  },
+};
+
 /** Takes the pictures anew: `npm run screenshots [NAME ...]`. */
 await runScript(async () => {
-  const names = process.argv.slice(2);
+  const asked = process.argv.slice(2);
   await installNpmPackages();
-  return withApp(async ({ base, page }) => {
-    const [{ id }] = await (await fetch(`${base}/api/projects`)).json();
-    const open = async (view) => {
-      await page.goto(`${base}/p/${id}/${view}`);
-      await page.getByText(/Gate:/).waitFor();
-      await page.waitForTimeout(700);
-    };
-    const paste = (lines) =>
-      page.evaluate((text) => {
-        const { DataTransfer, ClipboardEvent, document } = globalThis;
-        const data = new DataTransfer();
-        data.setData('text/plain', text);
-        const event = new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true });
-        (document.activeElement ?? document.body).dispatchEvent(event);
-      }, lines.join('\n'));
-    for (const name of names.length > 0 ? names : Object.keys(PICTURES)) {
-      await PICTURES[name]({ base, page, open, paste });
-      await page.waitForTimeout(500);
-      await page.screenshot({ path: join(ROOT, `docs/screenshots/${name}.png`) });
-      say(name);
-    }
-    return 0;
-  });
+  const wanted = (pictures) => Object.keys(pictures).filter((n) => asked.length === 0 || asked.includes(n));
+  if (wanted(PICTURES).length > 0) await withApp((app) => take(app, PICTURES, wanted(PICTURES)));
+  if (wanted(TEAM_PICTURES).length > 0)
+    await withApp((app) => take(app, TEAM_PICTURES, wanted(TEAM_PICTURES)), { OQUEL_TEAM: '1' });
+  return 0;
 });
+
+async function take({ base, page, printed }, pictures, names) {
+  const open = async (view) => {
+    const [{ id }] = await (await fetch(`${base}/api/projects`)).json();
+    await page.goto(`${base}/p/${id}/${view}`);
+    await page.getByText(/Gate:/).waitFor();
+    await page.waitForTimeout(700);
+  };
+  const paste = (lines) =>
+    page.evaluate((text) => {
+      const { DataTransfer, ClipboardEvent, document } = globalThis;
+      const data = new DataTransfer();
+      data.setData('text/plain', text);
+      const event = new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true });
+      (document.activeElement ?? document.body).dispatchEvent(event);
+    }, lines.join('\n'));
+  for (const name of names) {
+    await pictures[name]({ base, page, printed, open, paste });
+    await page.waitForTimeout(500);
+    await page.screenshot({ path: join(ROOT, `docs/screenshots/${name}.png`) });
+    say(name);
+  }
+}

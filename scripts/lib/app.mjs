@@ -7,8 +7,8 @@ import { build } from './build.mjs';
 import { freePort, startPostgres } from './postgres.mjs';
 import { ROOT } from './root.mjs';
 
-/** Builds and runs the server on a database of its own; all ends with `use`. */
-export async function withServer(use) {
+/** Builds and runs the server on a database of its own, with settings besides; all ends with `use`. */
+export async function withServer(use, settings = {}) {
   await build();
   const folder = mkdtempSync(join(tmpdir(), 'oquel-bench-'));
   const db = await startPostgres(join(folder, 'postgres'));
@@ -23,11 +23,19 @@ export async function withServer(use) {
       OQUEL_WEB: join(ROOT, 'apps/web/dist'),
       OQUEL_DEMO: join(ROOT, 'demo/storm-over-veyra.json'),
       LOG_LEVEL: 'fatal',
+      ...settings,
     },
   });
+  let printed = '';
+  server.stdout.on('data', (chunk) => (printed += chunk));
   await new Promise((resolve) => server.stdout.once('data', resolve));
   try {
-    return await use({ base: `http://127.0.0.1:${port}`, databaseUrl, pid: server.pid });
+    return await use({
+      base: `http://127.0.0.1:${port}`,
+      databaseUrl,
+      pid: server.pid,
+      printed: () => printed,
+    });
   } finally {
     server.kill('SIGTERM');
     await new Promise((resolve) => server.once('exit', resolve));
@@ -37,7 +45,7 @@ export async function withServer(use) {
 }
 
 /** The same with a browser before it. */
-export function withApp(use) {
+export function withApp(use, settings = {}) {
   return withServer(async (app) => {
     const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] });
     try {
@@ -46,5 +54,5 @@ export function withApp(use) {
     } finally {
       await browser.close();
     }
-  });
+  }, settings);
 }

@@ -121,3 +121,14 @@ describe('settings that are wrong', () => {
     await expect(TestServer.start('postgres://nobody@127.0.0.1:1/x')).rejects.toThrow(/could not start/);
   });
 });
+
+it.each(['/', '/api/projects', '/api/openapi.json', '/api/nothing', '/api/projects/none'])(
+  'the answer at %s says what it is and how its text is written',
+  async (path) => {
+    const { headers } = await server.get(path);
+    expect(headers.get('content-type')).toMatch(
+      /^(text\/html|application\/(problem\+)?json); charset=utf-8$/i,
+    );
+    expect(headers.get('x-content-type-options')).toBe('nosniff');
+  },
+);
