@@ -1,4 +1,3 @@
-import { basename, isAbsolute, relative, resolve, sep } from 'node:path';
 import {
   againstBaseline,
   audit,
@@ -17,11 +16,11 @@ import {
   type Project,
 } from '@oquel/core';
 import { Command, InvalidArgumentError, Option } from 'commander';
+import { artifactOf } from './artifact.js';
 import { PROJECT_INPUT, readProjectFrom, readText, textsOf } from './input.js';
 import { noteReading } from './notes.js';
 import { UsageError } from './paths.js';
 import { writeFile } from './project-folder.js';
-import { isStandardInput } from './standard-input.js';
 import type { Streams } from './streams.js';
 import { orExplain } from './too-large.js';
 import { VERSION } from './version.js';
@@ -63,9 +62,10 @@ export function auditCommand(streams: Streams, exit: (code: number) => void): Co
     .option('--baseline <audit>', 'an earlier audit as JSON: only what is new counts for the gate')
     .option('--today <date>', 'the date on which waivers are judged (YYYY-MM-DD)', isoDate, utcToday())
     .action((file: string, flags: AuditFlags) => {
-      const read = readProjectFrom(file);
+      const read = readProjectFrom(file, streams);
       const { project } = read;
       noteReading(read, streams);
+      streams.doing('auditing');
       const begun = performance.now();
       const whole = orExplain(() => audit(project, { today: flags.today, gate: flags.gate }), file);
       const seconds = Math.round(performance.now() - begun) / 1000;
@@ -108,7 +108,7 @@ function printed(
     case 'sarif': {
       const index = indexProject(project);
       const places = locate(index, [...result.findings, ...(since?.gone ?? [])], textsOf(file));
-      const options = { artifact: encodeURI(pathOf(file)), index, since, places, version: VERSION };
+      const options = { artifact: encodeURI(artifactOf(file)), index, since, places, version: VERSION };
       return `${JSON.stringify(auditSarif(result, options), null, 2)}\n`;
     }
     case 'csv':
@@ -118,7 +118,7 @@ function printed(
       const isNew = since && new Set(since.added);
       return auditJunit(result, {
         stops: (f) => stops(f) && (!isNew || isNew.has(f)),
-        artifact: pathOf(file),
+        artifact: artifactOf(file),
         places: locate(indexProject(project), result.findings, textsOf(file)),
         waivers: project.waivers ?? [],
         seconds,
@@ -134,14 +134,6 @@ function report(text: string, before: Report[]): Report[] {
   if (at < 0 || !format || at === text.length - 1)
     throw new InvalidArgumentError(`expected ${FORMATS.join(', ')}, then = and a file`);
   return [...before, { format, file: text.slice(at + 1) }];
-}
-/** Relative to where the command runs, as a repository's pages look for it; by its name alone from elsewhere. */
-function pathOf(file: string): string {
-  if (isStandardInput(file)) return 'standard-input.json';
-  const path = relative(process.cwd(), file);
-  return path === '' || path.startsWith('..') || isAbsolute(path)
-    ? basename(resolve(file))
-    : path.split(sep).join('/');
 }
 function utcToday(): string {
   return new Date().toISOString().slice(0, 10);

@@ -16,7 +16,7 @@ export function catalogueCommand(streams: Streams): Command {
         .default('html'),
     )
     .action((file: string, { format }: { format: keyof typeof PRINTED }) => {
-      const { project } = readProjectFrom(file);
+      const { project } = readProjectFrom(file, streams);
       streams.out(PRINTED[format](indexProject(project)));
     });
 }

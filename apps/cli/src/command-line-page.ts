@@ -1,11 +1,12 @@
 import type { Argument, Command, Option } from 'commander';
 import { EXIT_WORDS } from './exit-codes.js';
+import { examplesOf } from './examples.js';
 import { program } from './program.js';
 
 /** The page on all commands, as Markdown. */
 export function commandLinePage(): string {
   const nowhere = { out: () => undefined, err: () => undefined };
-  const root = program(nowhere, () => undefined);
+  const { commands: root } = program(nowhere, () => undefined);
   return [
     '# Command line',
     '',
@@ -42,6 +43,7 @@ function section(command: Command): string[] {
     ),
     ...options.map((o) => `| \`${o.flags}\` | ${cell(optionText(o))} |`),
     '',
+    ...examplesOf(command.name()).flatMap(({ line, what }) => [`${sentence(what)}`, '', `    ${line}`, '']),
   ];
 }
 function argumentText({ description, argChoices }: Argument): string {

@@ -15,7 +15,10 @@ export function compareCommand(streams: Streams, exit: (code: number) => void): 
     .action((from: string, to: string, { format }: { format: 'text' | 'json' }) => {
       if (isStandardInput(from) && isStandardInput(to))
         throw new UsageError('only one of the two can come from standard input');
-      const difference = compareProjects(readProjectFrom(from).project, readProjectFrom(to).project);
+      const difference = compareProjects(
+        readProjectFrom(from, streams).project,
+        readProjectFrom(to, streams).project,
+      );
       const same = difference.groups.length === 0;
       if (format === 'json') streams.out(`${JSON.stringify(difference, null, 2)}\n`);
       else streams.out(same ? 'Nothing differs.\n' : differenceText(difference));

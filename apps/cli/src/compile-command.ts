@@ -37,7 +37,7 @@ export function compileCommand(streams: Streams, exit: (code: number) => void): 
     .option('--gate', 'write nothing and end with 1 if the audit stops the build')
     .action((file: string, { out, scene, check, gate }: Flags) => {
       requirePath(out, 'the folder to write');
-      const { project } = readProjectFrom(file);
+      const { project } = readProjectFrom(file, streams);
       requireScenes(project, scene);
       if (gate && stops(project, file)) {
         streams.err(`The gate stops ${file}; nothing is written. See: oquel audit ${file}\n`);
@@ -45,6 +45,7 @@ export function compileCommand(streams: Streams, exit: (code: number) => void): 
         return;
       }
       requireOwn(out);
+      streams.doing('compiling');
       const compiled = orExplain(
         () =>
           told(

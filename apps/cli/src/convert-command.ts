@@ -14,7 +14,7 @@ export function convertCommand(streams: Streams): Command {
     .action((from: string, to: string) => {
       requirePath(to, 'what is to be written');
       const kind = kindOf(to);
-      const { project } = readProjectFrom(from);
+      const { project } = readProjectFrom(from, streams);
       if (kind === 'document') {
         if (isFolder(to)) throw new UsageError(`${to} is a folder; give the name of the document to write`);
         writeFile(to, `${JSON.stringify(project, null, 2)}\n`);

@@ -11,7 +11,7 @@ export function graphCommand(streams: Streams): Command {
     .argument('<file>', PROJECT_INPUT)
     .addOption(new Option('--format <format>', 'how to print').choices(['graphml', 'csv']).default('graphml'))
     .action((file: string, { format }: { format: 'graphml' | 'csv' }) => {
-      const { project } = readProjectFrom(file);
+      const { project } = readProjectFrom(file, streams);
       const g = orExplain(() => buildGraph(expand(indexProject(project))), file);
       streams.out(format === 'csv' ? graphCsv(g) : graphMl(g));
     });

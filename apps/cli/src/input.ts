@@ -1,15 +1,19 @@
 import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import {
   BrokenDocument,
   fromFolder,
+  placeProblems,
   problemText,
   PROJECT_FILE,
   readProjectText,
+  type Problem,
   type ProjectTexts,
   type ReadResult,
 } from '@oquel/core';
 import { isFolder, requireFile, requirePath, UsageError } from './paths.js';
 import { readFromFolder, strayFiles } from './project-folder.js';
+import type { Streams } from './streams.js';
 import { inputName, isStandardInput, readStandardInput } from './standard-input.js';
 
 /** Longer texts do not fit into one JavaScript string. */
@@ -24,8 +28,9 @@ export interface ProjectRead extends ReadResult {
 }
 
 /** Reads a project from a document, a folder, or standard input. @throws UsageError that names the file and each broken place */
-export function readProjectFrom(path: string): ProjectRead {
+export function readProjectFrom(path: string, { doing }: Streams): ProjectRead {
   requirePath(path, 'the project');
+  doing(`reading ${inputName(path)}`);
   try {
     if (isStandardInput(path) || !isFolder(path)) return { ...readProjectText(readText(path)), stray: [] };
     if (readFromFolder(path, PROJECT_FILE, readText) === null) {
@@ -35,9 +40,26 @@ export function readProjectFrom(path: string): ProjectRead {
     return { ...read, stray: strayFiles(path, listedIn(path)) };
   } catch (error) {
     if (!(error instanceof BrokenDocument)) throw error;
-    const lines = error.problems.map((p) => `  ${problemText(p)}`);
-    throw new UsageError(`${inputName(path)} is not a valid project:\n${lines.join('\n')}`);
+    throw new UsageError(`${inputName(path)} is not a valid project:\n${problemLines(path, error.problems)}`);
   }
+}
+
+/** Each problem with file, line and column, as editors and build servers know them. */
+export function problemLines(path: string, problems: readonly Problem[]): string {
+  const textOf = (file: string): string | null => {
+    try {
+      return file === '' ? readText(path) : readFromFolder(path, file, readText);
+    } catch {
+      return null;
+    }
+  };
+  return placeProblems(problems, textOf)
+    .map(({ file, place, ...problem }) => {
+      const name = file === '' ? inputName(path) : join(path, file);
+      const at = place ? `:${place.line}:${place.column}` : '';
+      return `${name}${at}: ${problemText(problem)}`;
+    })
+    .join('\n');
 }
 
 /** The texts of a project that has been read, to find places in them. @throws UsageError */

@@ -6,7 +6,6 @@ import {
   mergeManifest,
   MergeRefused,
   mergeText,
-  problemText,
   readManifestText,
   toFolder,
   withLaterNames,
@@ -16,7 +15,7 @@ import {
   type ReadManifest,
 } from '@oquel/core';
 import { Command, Option } from 'commander';
-import { readProjectFrom, readText } from './input.js';
+import { problemLines, readProjectFrom, readText } from './input.js';
 import { isFolder, UsageError } from './paths.js';
 import { writeFile, writeFolder } from './project-folder.js';
 import { isStandardInput } from './standard-input.js';
@@ -49,7 +48,7 @@ export function mergeCommand(streams: Streams, exit: (code: number) => void): Co
         throw new UsageError(
           'the project is written anew, so it cannot come from standard input; use --check',
         );
-      const { project } = readProjectFrom(path);
+      const { project } = readProjectFrom(path, streams);
       const merged = mergeOf(project, readManifest(file, origin), file);
       const change = orExplain(() => findingsOf(project, merged), path);
       const lost = dangling(change);
@@ -69,8 +68,7 @@ function readManifest(file: string, origin: string | undefined): ReadManifest {
     return readManifestText(readText(file), origin);
   } catch (error) {
     if (!(error instanceof BrokenDocument)) throw error;
-    const lines = error.problems.map((p) => `  ${problemText(p)}`);
-    throw new UsageError(`${file} is not a valid manifest:\n${lines.join('\n')}`);
+    throw new UsageError(`${file} is not a valid manifest:\n${problemLines(file, error.problems)}`);
   }
 }
 function mergeOf(project: Project, { manifest }: ReadManifest, file: string): Merged {

@@ -26,7 +26,7 @@ export function namesCommand(streams: Streams): Command {
         .makeOptionMandatory(),
     )
     .action((file: string, { to }: { to: To }) => {
-      const { project } = readProjectFrom(file);
+      const { project } = readProjectFrom(file, streams);
       streams.out(orExplain(() => namesOf(project, to), file));
     });
 }

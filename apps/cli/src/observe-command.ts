@@ -5,24 +5,24 @@ import {
   indexProject,
   LineSplitter,
   PlayObserver,
-  playLcov,
+  servedInPlays,
   playText,
   scenesLoadedWith,
   type PlayReport,
   type Project,
 } from '@oquel/core';
 import { Command } from 'commander';
+import { addCoverageOptions, writeCoverage, type CoverageFlags } from './coverage-files.js';
 import { PROJECT_INPUT, readProjectFrom } from './input.js';
 import { requireFile, requirePath, UsageError } from './paths.js';
 import { sha256 } from './sha256.js';
 import type { Streams } from './streams.js';
 import { orExplain } from './too-large.js';
 
-interface Flags {
+interface Flags extends CoverageFlags {
   json?: boolean;
   loadSet?: string;
   tolerance: string;
-  lcov?: string;
   rehearsals?: string;
   gate?: boolean;
 }
@@ -31,7 +31,7 @@ const PROGRESS_MS = 2000;
 
 /** `oquel observe`: judges what running games have written by the wiring. */
 export function observeCommand(streams: Streams, exit: (code: number) => void): Command {
-  return new Command('observe')
+  const command = new Command('observe')
     .description(
       'say what traces of real play show: what was served, what did not follow, what other code does',
     )
@@ -40,35 +40,34 @@ export function observeCommand(streams: Streams, exit: (code: number) => void): 
     .option('--json', 'the whole report (oquel.plays/1)')
     .option('--load-set <name>', 'the scenes that the game had loaded; all without it')
     .option('--tolerance <seconds>', 'how early or late a game may be', '0.25')
-    .option('--lcov <file>', 'write which bindings have served as LCOV')
     .option('--rehearsals <file>', 'write the first sessions as rehearsals')
-    .option('--gate', 'end with 1 if something did not follow, or followed twice or in another order')
-    .action(async (file: string, traces: string[], flags: Flags) => {
-      const { project } = readProjectFrom(file);
-      for (const trace of traces) if (trace !== '-') requireFile(trace);
-      for (const out of [flags.lcov, flags.rehearsals])
-        if (out !== undefined) requirePath(out, 'the file to write');
-      const tolerance = Number(flags.tolerance);
-      if (!(tolerance >= 0)) throw new UsageError(`--tolerance ${flags.tolerance}: give seconds, 0 or more`);
-      const observer = orExplain(() => observerOf(project, flags.loadSet, tolerance), file);
-      const said = { records: 0, at: performance.now() };
-      for (const trace of traces) {
-        await readLines(trace, (line, number) => {
-          observer.take(line, trace, number, trace);
-          said.records++;
-          if (said.records % 10_000 !== 0 || performance.now() - said.at < PROGRESS_MS) return;
-          said.at = performance.now();
-          streams.err(`${said.records} lines are read ...\n`);
-        });
-      }
-      observer.end();
-      const report = observer.report();
-      if (flags.lcov !== undefined) writeFileSync(flags.lcov, playLcov(indexProject(project), report));
-      if (flags.rehearsals !== undefined)
-        writeFileSync(flags.rehearsals, `${JSON.stringify(report.rehearsals, null, 2)}\n`);
-      streams.out(flags.json ? `${JSON.stringify(report, null, 2)}\n` : playText(report));
-      exit(flags.gate && stops(report) ? 1 : 0);
-    });
+    .option('--gate', 'end with 1 if something did not follow, or followed twice or in another order');
+  return addCoverageOptions(command).action(async (file: string, traces: string[], flags: Flags) => {
+    const { project } = readProjectFrom(file, streams);
+    for (const trace of traces) if (trace !== '-') requireFile(trace);
+    for (const out of [flags.lcov, flags.cobertura, flags.rehearsals])
+      if (out !== undefined) requirePath(out, 'the file to write');
+    const tolerance = Number(flags.tolerance);
+    if (!(tolerance >= 0)) throw new UsageError(`--tolerance ${flags.tolerance}: give seconds, 0 or more`);
+    const observer = orExplain(() => observerOf(project, flags.loadSet, tolerance), file);
+    const said = { records: 0, at: performance.now() };
+    for (const trace of traces) {
+      await readLines(trace, (line, number) => {
+        observer.take(line, trace, number, trace);
+        said.records++;
+        if (said.records % 10_000 !== 0 || performance.now() - said.at < PROGRESS_MS) return;
+        said.at = performance.now();
+        streams.err(`${said.records} lines are read ...\n`);
+      });
+    }
+    observer.end();
+    const report = observer.report();
+    writeCoverage(project, file, servedInPlays(indexProject(project), report), flags);
+    if (flags.rehearsals !== undefined)
+      writeFileSync(flags.rehearsals, `${JSON.stringify(report.rehearsals, null, 2)}\n`);
+    streams.out(flags.json ? `${JSON.stringify(report, null, 2)}\n` : playText(report));
+    exit(flags.gate && stops(report) ? 1 : 0);
+  });
 }
 
 /** @throws UsageError */

@@ -34,7 +34,7 @@ export function rippleCommand(streams: Streams): Command {
     .option('--back', 'what leads there, not what follows')
     .addOption(new Option('--format <format>', 'how to print').choices(FORMATS).default('text'))
     .action((file: string, text: string, { back = false, format }: RippleFlags) => {
-      const { project } = readProjectFrom(file);
+      const { project } = readProjectFrom(file, streams);
       const g = orExplain(() => buildGraph(expand(indexProject(project))), file);
       const ripple = rippleOf(g, { start: startOf(text), way: back ? 'back' : 'on' });
       if (!ripple)

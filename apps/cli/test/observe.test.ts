@@ -87,7 +87,7 @@ describe('oquel observe', () => {
       coverage: { served: 1, of: 2 },
       raised: [{ at: 'quay:bell', event: 'onRung', count: 1, sessions: 1 }],
     });
-    expect(readFileSync(lcov, 'utf8')).toBe('TN:\nSF:quay\nDA:1,1\nDA:2,0\nLF:2\nLH:1\nend_of_record\n');
+    expect(readFileSync(lcov, 'utf8')).toBe('TN:\nSF:quay.json\nDA:1,1\nLF:1\nLH:1\nend_of_record\n');
     expect(JSON.parse(readFileSync(rehearsals, 'utf8'))).toEqual([
       {
         name: 'Play evening',

@@ -89,6 +89,13 @@ export { guessArg, guessMatch, parseArg, suggestArgs, type ParsedArg } from './w
 export { PROJECT_FILE, fromFolder, toFolder } from './project/folder.js';
 export { againstBaseline, BrokenBaseline, readBaseline } from './audit/baseline.js';
 export { auditSarif, type SarifOptions } from './export/sarif.js';
+export { placeProblems, type PlacedProblem } from './export/problem-places.js';
+export {
+  coverageCobertura,
+  coverageLcov,
+  type CoverageOptions,
+  type ServedCounts,
+} from './export/coverage.js';
 export { locate, type Located, type Places, type ProjectTexts } from './export/located.js';
 export { placesIn, type Region } from './project/json-places.js';
 export { auditJunit, stopsGate, type JunitOptions } from './export/junit.js';
@@ -279,7 +286,7 @@ export { PlayObserver, TOLERANCE, type ObserverOptions } from './plays/observer.
 export { ReportSum } from './plays/report-sum.js';
 export { LineSplitter } from './plays/line-splitter.js';
 export { playText } from './plays/words.js';
-export { playLcov } from './plays/lcov.js';
+export { servedInPlays } from './plays/served.js';
 export { readPlayLine, type PlayLine, type PlayRecord } from './plays/record-line.js';
 export { codeBinding, playedByAsset, servedInPlay, type PlayedAsset } from './plays/offer.js';
 export { missingText } from './plays/words.js';

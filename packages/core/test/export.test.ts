@@ -227,10 +227,60 @@ describe('JUnit, CSV and GraphML', () => {
       expect(XMLValidator.validate(xml)).toBe(true);
       expect(xml.match(/<node /g) ?? []).toHaveLength(g.nodes);
       expect(xml.match(/<edge /g) ?? []).toHaveLength(g.head.length);
+      expect(graphMlFaults(xml)).toEqual([]);
       expect(parse(graphCsv(g), { columns: true })).toHaveLength(g.head.length);
     }
   });
 });
+
+/**
+ * What of GraphML's schema (graphml.xsd 1.0) a document breaks: keys first, each once and of a known type; data of a key that is
+ * declared for where they stand, once in a node or edge; edges between nodes that are there; ids once.
+ */
+function graphMlFaults(xml: string): string[] {
+  const list = (name: string): boolean => ['key', 'node', 'edge', 'data'].includes(name);
+  const parser = new XMLParser({ ignoreAttributes: false, isArray: list, parseTagValue: false });
+  type Data = { '@_key': string; '#text': string }[];
+  interface Item {
+    '@_id': string;
+    '@_source'?: string;
+    '@_target'?: string;
+    data?: Data;
+  }
+  const { graphml } = parser.parse(xml) as {
+    graphml: {
+      key: { '@_id': string; '@_for': string; '@_attr.type': string }[];
+      graph: { '@_edgedefault': string; node?: Item[]; edge?: Item[] };
+    };
+  };
+  const faults: string[] = [];
+  const { key, graph } = graphml;
+  if (xml.lastIndexOf('<key ') > xml.indexOf('<graph ')) faults.push('a key behind the graph');
+  if (!['directed', 'undirected'].includes(graph['@_edgedefault'])) faults.push('edgedefault');
+  for (const k of key)
+    if (!['string', 'double'].includes(k['@_attr.type'])) faults.push(`type of ${k['@_id']}`);
+  const { node = [], edge = [] } = graph;
+  const ids = [...key, ...node, ...edge].map((i) => i['@_id']);
+  if (new Set(ids).size < ids.length) faults.push('an id twice');
+  const nodes = new Set(node.map((n) => n['@_id']));
+  const check = (items: Item[], of: string): void => {
+    const known = new Map(key.filter((k) => k['@_for'] === of).map((k) => [k['@_id'], k['@_attr.type']]));
+    for (const { '@_id': id, data = [] } of items) {
+      if (new Set(data.map((d) => d['@_key'])).size < data.length) faults.push(`${id}: data twice`);
+      for (const d of data) {
+        const type = known.get(d['@_key']);
+        if (type === undefined) faults.push(`${id}: ${d['@_key']} is not declared`);
+        else if (type === 'double' && !(Number(d['#text']) >= 0)) faults.push(`${id}: ${d['#text']}`);
+      }
+    }
+  };
+  check(node, 'node');
+  check(edge, 'edge');
+  for (const e of edge)
+    for (const end of [e['@_source'], e['@_target']])
+      if (!nodes.has(String(end))) faults.push(`${e['@_id']} ends at ${end}`);
+  return faults;
+}
 
 describe('the folder form', () => {
   it('gives back the same project, and the same bytes when written again', () => {

@@ -23,6 +23,10 @@ export interface EdgeLine {
   delay: number;
   /** `owner binding`, or `action effect`. */
   by: string;
+  /** The address of whose binding it is, and its id; null for an effect. */
+  binding: { owner: string; id: string } | null;
+  /** The name of the effect; null for a binding. */
+  effect: string | null;
 }
 
 /** `pylon-ridge:mast-2 onGust`, `#tension ["east"]`. */
@@ -39,6 +43,8 @@ export function edgeTable(g: Graph): EdgeLine[] {
     const from = nodeName(g, n);
     for (let e = g.first[n]; e < g.first[n + 1]; e++) {
       const bound = bindingOfEdge(g, e);
+      const binding = bound && { owner: g.x.address(bound.owner), id: bound.binding.id };
+      const effect = bound ? null : effectName(effectOfEdge(g, e, n).effect);
       lines.push({
         tail: n,
         head: g.head[e],
@@ -47,9 +53,9 @@ export function edgeTable(g: Graph): EdgeLine[] {
         kind: EDGE_KINDS[g.meta[e] >> 2],
         class: EDGE_CLASSES[g.meta[e] & 3],
         delay: edgeDelay(g, e, n),
-        by: bound
-          ? `${g.x.address(bound.owner)} ${bound.binding.id}`
-          : effectName(effectOfEdge(g, e, n).effect),
+        by: binding ? `${binding.owner} ${binding.id}` : String(effect),
+        binding,
+        effect,
       });
     }
   }

@@ -33,10 +33,15 @@ interface Spot {
 }
 
 /**
- * Looks up where what findings speak of is written, and the bindings of the ways that prove them. What is not written down itself
+ * Looks up where what findings speak of is written, the bindings of the ways that prove them, and bindings besides. What is not written down itself
  * (a default, what a spawn makes) is where its owner is. Cost: one pass over each text in which something is looked for.
  */
-export function locate(index: ProjectIndex, findings: readonly Finding[], texts: ProjectTexts): Places {
+export function locate(
+  index: ProjectIndex,
+  findings: readonly Finding[],
+  texts: ProjectTexts,
+  bindings: readonly BindingRef[] = [],
+): Places {
   const wanted = new Map<string, Set<string>>();
   const want = (spot: Spot | null): void => {
     if (!spot) return;
@@ -49,6 +54,7 @@ export function locate(index: ProjectIndex, findings: readonly Finding[], texts:
     want(spotOf(index, f.subject));
     for (const ref of bindingsOf(f)) want(bindingSpot(index, ref));
   }
+  for (const ref of bindings) want(bindingSpot(index, ref));
   const found = new Map<string, Map<string, Region>>();
   for (const [file, pointers] of wanted) {
     const text = 'document' in texts ? texts.document : texts.file(file);

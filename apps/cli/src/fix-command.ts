@@ -1,0 +1,134 @@
+import {
+  applyChanges,
+  audit,
+  cureAlike,
+  oneLine,
+  proposeFixes,
+  toFolder,
+  type Finding,
+  type Project,
+} from '@oquel/core';
+import { Command } from 'commander';
+import { readProjectFrom } from './input.js';
+import { isFolder, UsageError } from './paths.js';
+import { writeFile, writeFolder } from './project-folder.js';
+import { isStandardInput } from './standard-input.js';
+import type { Streams } from './streams.js';
+import { orExplain } from './too-large.js';
+
+interface FixFlags {
+  finding?: string;
+  rule?: string;
+  cure?: string;
+  write?: boolean;
+}
+
+/**
+ * `oquel fix`: lists the cures that findings have, each tried by an audit, and with `--write` makes them. Cost: an audit for each cure
+ * that is tried.
+ */
+export function fixCommand(streams: Streams): Command {
+  return new Command('fix')
+    .description('list what would cure findings, each cure tried by an audit; --write makes it')
+    .argument('<file>', 'the project document or folder')
+    .option('--finding <fingerprint>', 'only this finding')
+    .option('--rule <rule>', 'only findings of this rule')
+    .option('--cure <number>', 'which cure of the finding; 1 if not given')
+    .option(
+      '--write',
+      'make the cure: of --finding the one that is chosen, of --rule each that brings no error',
+    )
+    .action((file: string, flags: FixFlags) => {
+      checkFlags(file, flags);
+      const { project } = readProjectFrom(file, streams);
+      const today = new Date().toISOString().slice(0, 10);
+      streams.doing('auditing');
+      const { findings } = orExplain(() => audit(project, { today }), file);
+      const wanted = findings.filter((f) => !f.waived).filter((f) => isWanted(f, flags));
+      if (wanted.length === 0) {
+        if (flags.finding !== undefined || flags.rule !== undefined)
+          throw new UsageError(`${file} has no such finding; oquel audit lists them`);
+        return streams.out('no findings\n');
+      }
+      streams.doing('trying cures');
+      if (flags.write !== true) return streams.out(listed(project, wanted, today));
+      const { changed, said } =
+        flags.finding === undefined
+          ? cureRule(project, wanted, today)
+          : cureOne(project, wanted[0], Number(flags.cure ?? 1), today);
+      streams.out(said);
+      if (changed === project) return;
+      if (isFolder(file)) writeFolder(file, toFolder(changed));
+      else writeFile(file, `${JSON.stringify(changed, null, 2)}\n`);
+      streams.err(`${file} is written.\n`);
+    });
+}
+
+function checkFlags(file: string, { finding, rule, cure, write }: FixFlags): void {
+  if (write === true && isStandardInput(file))
+    throw new UsageError('the project is written anew, so it cannot come from standard input');
+  if (write === true && finding === undefined && rule === undefined)
+    throw new UsageError('say what to cure: --finding FINGERPRINT, or --rule RULE for all of a rule');
+  if (cure !== undefined && finding === undefined)
+    throw new UsageError('--cure chooses among the cures of one finding; name it with --finding');
+  if (cure !== undefined && !/^[1-9]\d*$/.test(cure))
+    throw new UsageError(`--cure takes a number such as 1, not "${cure}"`);
+}
+function isWanted({ fingerprint, rule, class: kind }: Finding, flags: FixFlags): boolean {
+  if (flags.finding !== undefined && fingerprint !== flags.finding) return false;
+  return flags.rule === undefined || rule === flags.rule || `${rule}/${kind}` === flags.rule;
+}
+
+function listed(project: Project, findings: readonly Finding[], today: string): string {
+  const lines: string[] = [];
+  let without = 0;
+  for (const finding of findings) {
+    const cures = proposeFixes(project, finding, today);
+    if (cures.length === 0) {
+      without++;
+      continue;
+    }
+    lines.push(`${finding.fingerprint} ${finding.rule}: ${finding.message}`);
+    cures.forEach(({ label, gone, added }, i) =>
+      lines.push(`    ${i + 1}  ${label} (${effectOf(gone.length, added)})`),
+    );
+  }
+  if (without > 0)
+    lines.push(`${without} ${without === 1 ? 'finding needs' : 'findings need'} a decision of yours`);
+  return `${lines.map(oneLine).join('\n')}\n`;
+}
+function effectOf(gone: number, added: readonly Finding[]): string {
+  const cures = `cures ${gone}`;
+  return added.length === 0 ? cures : `${cures}, brings ${added.map((f) => f.rule).join(', ')}`;
+}
+
+interface Cured {
+  changed: Project;
+  said: string;
+}
+function cureOne(project: Project, finding: Finding, n: number, today: string): Cured {
+  const cures = proposeFixes(project, finding, today);
+  const cure = cures.at(n - 1);
+  if (!cure) {
+    const there = cures.length === 0 ? 'none' : `${cures.length}`;
+    throw new UsageError(
+      `${finding.fingerprint} has no cure ${n}; there ${cures.length === 1 ? 'is' : 'are'} ${there}`,
+    );
+  }
+  return { changed: applyChanges(project, cure.changes).project, said: `${oneLine(cure.label)}\n` };
+}
+/** Kind after kind, as each cure changes what the next one finds. */
+function cureRule(project: Project, wanted: readonly Finding[], today: string): Cured {
+  let changed = project;
+  const lines: string[] = [];
+  let left = 0;
+  for (const kind of new Set(wanted.map((f) => f.class))) {
+    const like = wanted.find((f) => f.class === kind)!;
+    const cure = cureAlike(changed, like, today);
+    if (cure.changes.length > 0) changed = applyChanges(changed, cure.changes).project;
+    lines.push(...cure.steps.map((s) => oneLine(s.label)));
+    left += cure.left;
+  }
+  if (left > 0) lines.push(`${left} left: no cure without new errors, or more than are tried at once`);
+  return { changed, said: `${lines.join('\n')}\n` };
+}
