@@ -48,6 +48,7 @@ const LAYERS = {
     'pictures',
     'plays',
     'retention',
+    'openapi',
     'web',
     'worker',
   ],

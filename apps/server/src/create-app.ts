@@ -2,6 +2,7 @@ import { ValidationPipe } from '@nestjs/common';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import type { NextFunction, Request, Response } from 'express';
+import { SwaggerModule } from '@nestjs/swagger';
 import compression from 'compression';
 import helmet from 'helmet';
 import { Logger } from 'nestjs-pino';
@@ -13,7 +14,7 @@ import { earlyProblems } from './http/problem.filter.js';
 import { requestIds } from './http/request-id.js';
 import { LIMITS } from './limits.js';
 import { invalid, VALIDATION } from './http/validated.js';
-import { describeApi } from './openapi.js';
+import { describeApi } from './openapi/describe-api.js';
 import { Closing } from './http/closing.js';
 import { Metrics } from './metrics.js';
 import { LargeSenders } from './team/large-senders.js';
@@ -58,6 +59,11 @@ export async function createApp(config: Config): Promise<NestExpressApplication>
   const api = describeApi(app);
   app.getHttpAdapter().get('/api/openapi.json', (_request, response) => {
     (response as Response).json(api);
+  });
+  // Reads the description from this server; nothing comes from elsewhere.
+  SwaggerModule.setup('api/viewer', app, api, {
+    customSiteTitle: 'Oquel, the API',
+    customCss: '.topbar { display: none }',
   });
   app.getHttpServer().keepAliveTimeout = LIMITS.keepAlive;
   return app;

@@ -46,7 +46,7 @@ export {
 } from './edit/change.js';
 export { applyChanges, ChangeApplier, type Applied } from './edit/apply.js';
 export { EditRefused } from './edit/check-change.js';
-export { readChangeSet } from './edit/change-shape.js';
+export { changeJsonSchema, readChangeSet } from './edit/change-shape.js';
 export { overlap, touches } from './edit/touches.js';
 export {
   assetAtPath,

@@ -32,7 +32,7 @@ export interface paths {
         delete?: never;
         options?: never;
         head?: never;
-        /** Archive a project, delete it for 30 days, or restore it */
+        /** Archive a project, put it into the bin, or restore it */
         patch: operations["ProjectsController_state"];
         trace?: never;
     };
@@ -984,14 +984,11 @@ export interface components {
             /** Format: uuid */
             id: string;
             version: number;
-            /** @description The document, oquel.project/1. */
-            document: {
-                [key: string]: unknown;
-            };
+            document: components["schemas"]["Project"];
         };
         StateDto: {
             /**
-             * @description A deleted project can be restored for 30 days.
+             * @description A deleted project can be restored until it is removed for good.
              * @enum {string}
              */
             state: "open" | "archived" | "deleted";
@@ -1029,9 +1026,7 @@ export interface components {
             have?: number;
             /** @description A sentence for the history. */
             label: string;
-            changes: {
-                [key: string]: unknown;
-            }[];
+            changes: components["schemas"]["Change"][];
         };
         LoggedEditDto: {
             version: number;
@@ -1045,9 +1040,7 @@ export interface components {
             at: string;
             /** @description An edit that has not been undone meanwhile. */
             inForce: boolean;
-            changes: {
-                [key: string]: unknown;
-            }[];
+            changes: components["schemas"]["Change"][];
             /** Format: uuid */
             key: string | null;
         };
@@ -1446,6 +1439,60 @@ export interface components {
             /** @description Builds that are older than so many days. */
             builds?: number;
         };
+        Project: {
+            [key: string]: unknown;
+        };
+        Declarations: {
+            [key: string]: unknown;
+        };
+        Change: {
+            [key: string]: unknown;
+        };
+        /** @description One event of the stream, as its two fields: `event` is the name, `data` is JSON. */
+        Event: {
+            /** @constant */
+            event: "version";
+            data: components["schemas"]["VersionEventDto"];
+        } | {
+            /** @constant */
+            event: "presence";
+            data: components["schemas"]["PresenceEventDto"];
+        } | {
+            /** @constant */
+            event: "builds";
+            data: {
+                /** Format: uuid */
+                project: string;
+            };
+        } | {
+            /** @constant */
+            event: "plays";
+            data: {
+                /** Format: uuid */
+                project: string;
+            };
+        } | {
+            /** @constant */
+            event: "gone";
+            data: {
+                /** Format: uuid */
+                project: string;
+            };
+        } | {
+            /** @constant */
+            event: "still";
+            data: Record<string, never>;
+        };
+        /** @description What went wrong (RFC 9457). `type` is stable; some types carry more, which the page on problems names. */
+        Problem: {
+            type: "urn:oquel:problem:bad-request" | "urn:oquel:problem:bad-json" | "urn:oquel:problem:bad-text" | "urn:oquel:problem:bad-encoding" | "urn:oquel:problem:no-token" | "urn:oquel:problem:wrong-origin" | "urn:oquel:problem:sign-in" | "urn:oquel:problem:wrong-password" | "urn:oquel:problem:not-vouched" | "urn:oquel:problem:no-provider" | "urn:oquel:problem:too-many-tries" | "urn:oquel:problem:not-allowed" | "urn:oquel:problem:no-team" | "urn:oquel:problem:teams-own" | "urn:oquel:problem:no-invitation" | "urn:oquel:problem:name-taken" | "urn:oquel:problem:last-administrator" | "urn:oquel:problem:too-many" | "urn:oquel:problem:not-found" | "urn:oquel:problem:no-project" | "urn:oquel:problem:no-build" | "urn:oquel:problem:no-stream" | "urn:oquel:problem:no-play" | "urn:oquel:problem:no-picture" | "urn:oquel:problem:stale-edit" | "urn:oquel:problem:depended-on" | "urn:oquel:problem:not-in-force" | "urn:oquel:problem:nothing-to-undo" | "urn:oquel:problem:nothing-to-redo" | "urn:oquel:problem:not-next" | "urn:oquel:problem:changed-meanwhile" | "urn:oquel:problem:unknown-version" | "urn:oquel:problem:no-difference" | "urn:oquel:problem:build-name-taken" | "urn:oquel:problem:other-origin" | "urn:oquel:problem:too-many-pictures" | "urn:oquel:problem:edit-no-asset" | "urn:oquel:problem:edit-no-item" | "urn:oquel:problem:edit-id-taken" | "urn:oquel:problem:edit-broken-item" | "urn:oquel:problem:project-deleted" | "urn:oquel:problem:too-large" | "urn:oquel:problem:wrong-host" | "urn:oquel:problem:broken-document" | "urn:oquel:problem:project-too-large" | "urn:oquel:problem:reason-needed" | "urn:oquel:problem:too-many-requests" | "urn:oquel:problem:internal" | "urn:oquel:problem:stopping" | "urn:oquel:problem:busy" | "urn:oquel:problem:too-slow" | "urn:oquel:problem:disk-full" | "urn:oquel:problem:database-down";
+            title: string;
+            status: number;
+            /** @description What, where, and what to do. */
+            detail: string;
+            /** @description Names the request in the server’s log. */
+            request: string;
+        };
     };
     responses: never;
     parameters: never;
@@ -1487,7 +1534,7 @@ export interface operations {
         /** @description The document, oquel.project/1 */
         requestBody: {
             content: {
-                "application/json": Record<string, never>;
+                "application/json": components["schemas"]["Project"];
             };
         };
         responses: {
@@ -1564,7 +1611,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": Record<string, never>;
+                    "application/json": components["schemas"]["Project"];
                 };
             };
         };
@@ -1833,7 +1880,7 @@ export interface operations {
         /** @description The document, oquel.project/1 */
         requestBody: {
             content: {
-                "application/json": Record<string, never>;
+                "application/json": components["schemas"]["Project"];
             };
         };
         responses: {
@@ -1864,7 +1911,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": Record<string, never>;
+                    "application/json": components["schemas"]["Project"];
                 };
             };
         };
@@ -1969,7 +2016,7 @@ export interface operations {
         /** @description The document, oquel.project/1 */
         requestBody: {
             content: {
-                "application/json": Record<string, never>;
+                "application/json": components["schemas"]["Project"];
             };
         };
         responses: {
@@ -2010,7 +2057,7 @@ export interface operations {
         /** @description The manifest, oquel.declarations/1 */
         requestBody: {
             content: {
-                "application/json": Record<string, never>;
+                "application/json": components["schemas"]["Declarations"];
             };
         };
         responses: {
@@ -2038,12 +2085,14 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description text/event-stream */
+            /** @description Server-sent events, until either side ends them */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "text/event-stream": components["schemas"]["Event"];
+                };
             };
         };
     };

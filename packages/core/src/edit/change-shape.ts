@@ -9,6 +9,7 @@ import {
   text,
   wholeAtLeast,
   yes,
+  type JsonSchema,
   type Shape,
   Reading,
 } from '../project/shape.js';
@@ -51,6 +52,11 @@ const change: Shape<Change> = byTag<Change>('op', {
   drop: object<object>({ op: text, asset: text }),
 });
 const changeSet = object<ChangeSet>({ label, changes: list(change, undefined, 1) });
+
+/** The JSON Schema of one change; what it puts in is checked when it is applied, by the project's own. */
+export function changeJsonSchema(): JsonSchema {
+  return change.schema;
+}
 
 /**
  * Checks a change set that comes from outside. Its items are checked when it is applied.
