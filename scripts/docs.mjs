@@ -2,9 +2,10 @@ import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { ROOT } from './lib/root.mjs';
 import { build } from './lib/build.mjs';
+import { thirdPartyPage } from './lib/third-party.mjs';
 import { runScript, say } from './lib/say.mjs';
 
-/** Writes what is made of the code: docs/rules from the rules' own metadata, docs/problems.md from the types of problem, docs/settings.md from the settings, docs/command-line.md from the commands. */
+/** Writes what is made of the code: docs/rules from the rules' own metadata, docs/problems.md from the types of problem, docs/settings.md from the settings, docs/command-line.md from the commands, docs/third-party.md from the lock. */
 await runScript(async () => {
   await build();
   const { rulesPages } = await import(join(ROOT, 'packages/core/dist/index.js'));
@@ -18,5 +19,6 @@ await runScript(async () => {
   writeFileSync(join(ROOT, 'docs/settings.md'), settingsPage());
   const { commandLinePage } = await import(join(ROOT, 'apps/cli/dist/command-line-page.js'));
   writeFileSync(join(ROOT, 'docs/command-line.md'), commandLinePage());
-  say('docs/rules, docs/problems.md, docs/settings.md and docs/command-line.md are written.');
+  writeFileSync(join(ROOT, 'docs/third-party.md'), thirdPartyPage());
+  say('docs/rules, and in docs problems.md, settings.md, command-line.md and third-party.md are written.');
 });

@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { bundleCommandLine, BUNDLE } from './bundle.mjs';
+import { buildGuide } from './guide.mjs';
 import { compressTexts } from './compress.mjs';
 import { ROOT } from './root.mjs';
 import { run } from './run.mjs';
@@ -28,7 +29,11 @@ const SINGLE = [
   'demo/storm-over-veyra.json',
   'docs/command-line.md',
 ];
+/** What the guide is made of: it is made anew by itself, in a moment. */
+const GUIDE_SOURCES = ['docs', 'scripts/guide'];
+const GUIDE_SINGLE = ['demo/README.md', 'packages/runtime/README.md', 'scripts/lib/guide.mjs'];
 const MARK = join(ROOT, 'node_modules', '.oquel-build');
+const GUIDE_MARK = join(ROOT, 'node_modules', '.oquel-guide');
 const RESULTS = [
   'packages/runtime/dist/index.js',
   'packages/core/dist/index.js',
@@ -37,13 +42,25 @@ const RESULTS = [
   BUNDLE,
   'apps/web/dist/index.html',
   'apps/web/dist/play/index.html',
+  'apps/web/dist/guide/index.html',
 ];
 
-/** Builds core, server, command line and web, unless nothing has changed since the last time. */
+/** Builds core, server, command line, web and guide, unless nothing has changed since the last time. */
 export async function build() {
-  const now = sourcesHash();
-  const done = existsSync(MARK) && readFileSync(MARK, 'utf8') === now;
-  if (done && RESULTS.every((file) => existsSync(join(ROOT, file)))) return;
+  const now = sourcesHash(SINGLE, SOURCES);
+  const guide = sourcesHash(GUIDE_SINGLE, GUIDE_SOURCES);
+  const isDone = isMarked(MARK, now) && RESULTS.every((file) => existsSync(join(ROOT, file)));
+  if (!isDone) await buildProgram(now);
+  if (!isDone || !isMarked(GUIDE_MARK, guide)) {
+    await buildGuide(join(ROOT, 'apps/web/dist/guide'));
+    writeFileSync(GUIDE_MARK, guide);
+  }
+}
+function isMarked(mark, hash) {
+  return existsSync(mark) && readFileSync(mark, 'utf8') === hash;
+}
+
+async function buildProgram(now) {
   say('Building ...');
   await step('npx', ['tsc', '-b', '--force']);
   await step('npx', ['vite', 'build', '--logLevel', 'warn'], join(ROOT, 'apps/web'));
@@ -64,11 +81,11 @@ async function step(command, args, cwd = ROOT) {
   }
 }
 
-function sourcesHash() {
+function sourcesHash(single, folders) {
   const hash = createHash('sha256');
   const take = (path) => hash.update(path).update(readFileSync(join(ROOT, path)));
-  for (const file of SINGLE) if (existsSync(join(ROOT, file))) take(file);
-  for (const folder of SOURCES) {
+  for (const file of single) if (existsSync(join(ROOT, file))) take(file);
+  for (const folder of folders) {
     if (!existsSync(join(ROOT, folder))) continue;
     const files = readdirSync(join(ROOT, folder), { recursive: true, withFileTypes: true });
     for (const f of files

@@ -46,10 +46,10 @@ const EXAMPLES: Readonly<Record<string, Example[]>> = {
     { line: 'oquel explain', what: 'all rules, a line each' },
   ],
   fix: [
-    { line: 'oquel fix wiring --rule dangling-target', what: 'what would cure the findings of a rule' },
+    { line: 'oquel fix wiring --rule dangling-target', what: 'the fixes that findings of a rule have' },
     {
       line: 'oquel fix wiring --rule duplicate-binding --write',
-      what: 'make those cures that bring no error',
+      what: 'apply every fix that brings no new error',
     },
   ],
   graph: [

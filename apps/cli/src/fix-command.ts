@@ -19,24 +19,24 @@ import { orExplain } from './too-large.js';
 interface FixFlags {
   finding?: string;
   rule?: string;
-  cure?: string;
+  choice?: string;
   write?: boolean;
 }
 
 /**
- * `oquel fix`: lists the cures that findings have, each tried by an audit, and with `--write` makes them. Cost: an audit for each cure
+ * `oquel fix`: lists the fixes that findings have, each tried by an audit, and with `--write` applies them. Cost: an audit for each fix
  * that is tried.
  */
 export function fixCommand(streams: Streams): Command {
   return new Command('fix')
-    .description('list what would cure findings, each cure tried by an audit; --write makes it')
+    .description('list fixes for findings, each tried by an audit; --write applies them')
     .argument('<file>', 'the project document or folder')
     .option('--finding <fingerprint>', 'only this finding')
     .option('--rule <rule>', 'only findings of this rule')
-    .option('--cure <number>', 'which cure of the finding; 1 if not given')
+    .option('--choice <number>', 'which fix of the finding; 1 if not given')
     .option(
       '--write',
-      'make the cure: of --finding the one that is chosen, of --rule each that brings no error',
+      'apply: with --finding the chosen fix, with --rule every fix that brings no new error',
     )
     .action((file: string, flags: FixFlags) => {
       checkFlags(file, flags);
@@ -50,12 +50,12 @@ export function fixCommand(streams: Streams): Command {
           throw new UsageError(`${file} has no such finding; oquel audit lists them`);
         return streams.out('no findings\n');
       }
-      streams.doing('trying cures');
+      streams.doing('trying fixes');
       if (flags.write !== true) return streams.out(listed(project, wanted, today));
       const { changed, said } =
         flags.finding === undefined
           ? cureRule(project, wanted, today)
-          : cureOne(project, wanted[0], Number(flags.cure ?? 1), today);
+          : cureOne(project, wanted[0], Number(flags.choice ?? 1), today);
       streams.out(said);
       if (changed === project) return;
       if (isFolder(file)) writeFolder(file, toFolder(changed));
@@ -64,15 +64,15 @@ export function fixCommand(streams: Streams): Command {
     });
 }
 
-function checkFlags(file: string, { finding, rule, cure, write }: FixFlags): void {
+function checkFlags(file: string, { finding, rule, choice, write }: FixFlags): void {
   if (write === true && isStandardInput(file))
     throw new UsageError('the project is written anew, so it cannot come from standard input');
   if (write === true && finding === undefined && rule === undefined)
-    throw new UsageError('say what to cure: --finding FINGERPRINT, or --rule RULE for all of a rule');
-  if (cure !== undefined && finding === undefined)
-    throw new UsageError('--cure chooses among the cures of one finding; name it with --finding');
-  if (cure !== undefined && !/^[1-9]\d*$/.test(cure))
-    throw new UsageError(`--cure takes a number such as 1, not "${cure}"`);
+    throw new UsageError('say what to fix: --finding FINGERPRINT, or --rule RULE for all of a rule');
+  if (choice !== undefined && finding === undefined)
+    throw new UsageError('--choice chooses among the fixes of one finding; name it with --finding');
+  if (choice !== undefined && !/^[1-9]\d*$/.test(choice))
+    throw new UsageError(`--choice takes a number such as 1, not "${choice}"`);
 }
 function isWanted({ fingerprint, rule, class: kind }: Finding, flags: FixFlags): boolean {
   if (flags.finding !== undefined && fingerprint !== flags.finding) return false;
@@ -98,8 +98,8 @@ function listed(project: Project, findings: readonly Finding[], today: string): 
   return `${lines.map(oneLine).join('\n')}\n`;
 }
 function effectOf(gone: number, added: readonly Finding[]): string {
-  const cures = `cures ${gone}`;
-  return added.length === 0 ? cures : `${cures}, brings ${added.map((f) => f.rule).join(', ')}`;
+  const fixes = `fixes ${gone}`;
+  return added.length === 0 ? fixes : `${fixes}, brings ${added.map((f) => f.rule).join(', ')}`;
 }
 
 interface Cured {
@@ -112,7 +112,7 @@ function cureOne(project: Project, finding: Finding, n: number, today: string): 
   if (!cure) {
     const there = cures.length === 0 ? 'none' : `${cures.length}`;
     throw new UsageError(
-      `${finding.fingerprint} has no cure ${n}; there ${cures.length === 1 ? 'is' : 'are'} ${there}`,
+      `${finding.fingerprint} has no fix ${n}; there ${cures.length === 1 ? 'is' : 'are'} ${there}`,
     );
   }
   return { changed: applyChanges(project, cure.changes).project, said: `${oneLine(cure.label)}\n` };
@@ -129,6 +129,6 @@ function cureRule(project: Project, wanted: readonly Finding[], today: string): 
     lines.push(...cure.steps.map((s) => oneLine(s.label)));
     left += cure.left;
   }
-  if (left > 0) lines.push(`${left} left: no cure without new errors, or more than are tried at once`);
+  if (left > 0) lines.push(`${left} left: no fix without new errors, or more than are tried at once`);
   return { changed, said: `${lines.join('\n')}\n` };
 }

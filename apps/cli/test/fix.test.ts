@@ -44,30 +44,30 @@ const bindings = (): string[] =>
   ).assets[0].bindings.map((b) => b.id);
 
 describe('oquel fix', () => {
-  it('lists the cures of each finding, and changes nothing', async () => {
+  it('lists the fixes of each finding, and changes nothing', async () => {
     const before = readFileSync(file, 'utf8');
     const { code, out } = await oquel('fix', file);
     expect(code).toBe(0);
     expect(out).toMatch(/^[0-9a-f]{16} dangling-target: /m);
-    expect(out).toMatch(/^ {4}1 {2}.*gate-1.*\(cures 1/m);
+    expect(out).toMatch(/^ {4}1 {2}.*gate-1.*\(fixes 1/m);
     expect(readFileSync(file, 'utf8')).toBe(before);
   });
-  it('makes the cure that is chosen', async () => {
+  it('applies the fix that is chosen', async () => {
     const [, fingerprint] = /^([0-9a-f]{16}) dangling-target/m.exec((await oquel('fix', file)).out)!;
     const { code, err } = await oquel('fix', file, '--finding', fingerprint, '--write');
     expect({ code, err }).toEqual({ code: 0, err: `${file} is written.\n` });
     expect((await oquel('audit', file, '--gate', 'none')).out).not.toContain('dangling-target');
   });
-  it('cures all of a rule', async () => {
+  it('fixes all of a rule', async () => {
     expect((await oquel('fix', file, '--rule', 'duplicate-binding', '--write')).code).toBe(0);
     expect(bindings().length).toBe(2);
   });
   it.each([
-    [['--write'], 'say what to cure'],
-    [['--cure', '2'], 'name it with --finding'],
+    [['--write'], 'say what to fix'],
+    [['--choice', '2'], 'name it with --finding'],
     [['--finding', '0000000000000000'], 'no such finding'],
     [['--rule', 'no-rule'], 'no such finding'],
-    [['--finding', 'x', '--cure', 'two'], 'a number such as 1'],
+    [['--finding', 'x', '--choice', 'two'], 'a number such as 1'],
   ])('says what is wrong with %j', async (flags, words) => {
     const { code, err } = await oquel('fix', file, ...flags);
     expect(code).toBe(2);

@@ -18,6 +18,14 @@ export function serveWeb(app: NestExpressApplication, folder: string): void {
       next(new ProblemError(404, 'not-found', 'Not found', `there is no file ${request.originalUrl}`));
     },
   );
+  // The guide has pages of its own; a name without a page is not the application's.
+  app.use(
+    '/guide',
+    express.static(join(folder, 'guide'), { maxAge: 0 }),
+    (request: Request, _response: Response, next: NextFunction) => {
+      next(new ProblemError(404, 'not-found', 'Not found', `the guide has no page ${request.path}`));
+    },
+  );
   // The demo as a game has a page of its own.
   app.use('/play', express.static(join(folder, 'play'), { maxAge: 0 }));
   const files = express.static(folder, { index: false, maxAge: 0 });

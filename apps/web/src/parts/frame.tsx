@@ -4,6 +4,7 @@ import { leftAt } from '../session/last-place.js';
 import { SessionProvider, useSession, useSessionState } from '../session/session-context.js';
 import { AuditStrip } from './audit-strip.js';
 import { GoToLoading } from './goto/go-to-loading.js';
+import { GuideLink } from './guide-link.js';
 import { later, loadLater } from './later.js';
 import { Present } from './present.js';
 import { whoIsIt } from '../session/who.js';
@@ -150,6 +151,7 @@ function Frame(): ReactNode {
           >
             Exchange
           </NavLink>
+          <GuideLink path={pathname} />
           <Present />
           <button
             type="button"

@@ -11,6 +11,7 @@ import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useSessionState } from '../../session/session-context.js';
 import { SaidSentence } from '../../parts/ui/sentence.js';
+import { guideOnRule } from '../../parts/guide-link.js';
 import { SeverityMark, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
 import { Cures } from '../../parts/cures.js';
 import { rippleHref } from '../../parts/ripple-href.js';
@@ -39,7 +40,14 @@ export function FindingView({ finding }: { finding: Finding }): ReactNode {
           <SeverityMark severity={finding.severity} /> <b>{SEVERITY_WORD[finding.severity]}</b>
         </span>
         <span>
-          {finding.rule}
+          <a
+            href={guideOnRule(finding.rule)}
+            target="_blank"
+            rel="noreferrer"
+            title="What the guide says of this rule"
+          >
+            {finding.rule}
+          </a>
           {finding.class !== undefined && `, ${finding.class}`}
         </span>
         {source && <span className="mono">declared in {sourceText(source)}</span>}

@@ -98,6 +98,9 @@ export function ProjectsView(): ReactNode {
           <Button variant="contained" onClick={() => setMaking(true)}>
             New project
           </Button>
+          <a href="/guide/first-hour.html" target="_blank" rel="noreferrer">
+            Guide
+          </a>
           <AccountLinks />
         </div>
         {making && (

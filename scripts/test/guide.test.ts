@@ -1,0 +1,193 @@
+import { execFileSync } from 'node:child_process';
+import {
+  copyFileSync,
+  existsSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
+import { tmpdir } from 'node:os';
+import { dirname, join, normalize } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { beforeAll, describe, expect, it } from '@jest/globals';
+import { anchorOf, guidePages } from '../lib/guide.mjs';
+import { thirdParty, thirdPartyPage } from '../lib/third-party.mjs';
+
+const ROOT = fileURLToPath(new URL('../../', import.meta.url));
+const OQUEL = join(ROOT, 'apps/cli/bin/oquel.js');
+const pages = guidePages();
+const scripts = (
+  JSON.parse(readFileSync(join(ROOT, 'package.json'), 'utf8')) as { scripts: Record<string, string> }
+).scripts;
+
+/** Where a page lies in the checkout. */
+function fileOf(page: string): string {
+  const elsewhere: Record<string, string> = {
+    'runtime.md': 'packages/runtime/README.md',
+    'demo.md': 'demo/README.md',
+  };
+  return join(ROOT, elsewhere[page] ?? `docs/${page}`);
+}
+const FILES = [...[...pages.keys()].map(fileOf), join(ROOT, 'README.md')];
+function headings(file: string): Set<string> {
+  const known = new Map<string, number>();
+  const text = readFileSync(file, 'utf8').replace(/^(```)[\s\S]*?^\1/gm, '');
+  return new Set([...text.matchAll(/^#{1,6} (.*)$/gm)].map(([, words]) => anchorOf(words, known)));
+}
+
+describe('links', () => {
+  it.each(FILES.map((f) => [f.slice(ROOT.length), f]))('of %s lead somewhere', (_name, file) => {
+    const text = readFileSync(file, 'utf8');
+    for (const [, href] of text.matchAll(/\]\(([^)\s]+)\)/g)) {
+      if (/^https?:/.test(href)) continue;
+      const [path, hash] = href.split('#');
+      const to = path === '' ? file : normalize(join(dirname(file), path));
+      expect([href, existsSync(to)]).toEqual([href, true]);
+      if (hash !== undefined && to.endsWith('.md'))
+        expect([href, headings(to).has(hash)]).toEqual([href, true]);
+    }
+  });
+  it('of the application lead to pages and sections of the guide', () => {
+    const views = headings(fileOf('views.md'));
+    for (const view of [
+      'plan',
+      'wire',
+      'sheet',
+      'ripple',
+      'crossings',
+      'catalogue',
+      'rehearse',
+      'plays',
+      'walk',
+      'audit',
+      'builds',
+      'exchange',
+      'people',
+    ])
+      expect([view, views.has(view)]).toEqual([view, true]);
+    expect(pages.has('first-hour.md')).toBe(true);
+  });
+  it('of the guide as it is served lead somewhere, too', () => {
+    const folder = join(ROOT, 'apps/web/dist/guide');
+    const html = readdirSync(folder, { recursive: true, encoding: 'utf8' }).filter((name) =>
+      name.endsWith('.html'),
+    );
+    expect(html.length).toBe(pages.size);
+    for (const page of html) {
+      const text = readFileSync(join(folder, page), 'utf8');
+      for (const [, href] of text.matchAll(/(?:href|src)="([^"]+)"/g)) {
+        if (/^(https?:|\/)/.test(href)) continue;
+        const [path, hash] = href.split('#');
+        const to = path === '' ? join(folder, page) : normalize(join(folder, dirname(page), path));
+        expect([page, href, existsSync(to) && statSync(to).isFile()]).toEqual([page, href, true]);
+        if (hash)
+          expect([page, href, readFileSync(to, 'utf8').includes(`id="${hash}"`)]).toEqual([page, href, true]);
+      }
+    }
+  });
+});
+
+describe('commands that the pages show', () => {
+  /** Lines of code in a page. */
+  const code = (file: string): string[] => {
+    const text = readFileSync(file, 'utf8');
+    const fenced = [...text.matchAll(/^```\w*\n([\s\S]*?)^```/gm)].flatMap(([, block]) => block.split('\n'));
+    const indented = text.split('\n').filter((line) => /^ {4,}\S/.test(line));
+    return [...fenced, ...indented].map((line) => line.trim());
+  };
+  const lines = [...new Set(FILES.filter((f) => !f.endsWith('command-line.md')).flatMap(code))];
+  // Words in capitals stand for names of one's own.
+  const isWhole = (line: string): boolean =>
+    !/\b[A-Z]{2,}(_[A-Z]+)*\b|…|\[--/.test(line) && !line.endsWith('\\');
+  const commands = lines.filter((line) => /^(npx )?oquel /.test(line) && isWhole(line));
+  let folder: string;
+  beforeAll(() => {
+    folder = mkdtempSync(join(tmpdir(), 'oquel-guide-'));
+    const demo = join(ROOT, 'demo/storm-over-veyra.json');
+    for (const name of ['storm-over-veyra.json', 'harbour.oquel.json', 'manifest.json'])
+      copyFileSync(demo, join(folder, name));
+    writeFileSync(
+      join(folder, 'play.jsonl'),
+      '{"t":0,"kind":"raise","at":"pylon-ridge:mast-1","event":"onGust"}\n',
+    );
+    run(
+      'oquel convert storm-over-veyra.json wiring; oquel audit wiring --gate none --format json > wiring-baseline.json',
+    );
+    run('mkdir -p demo; cp storm-over-veyra.json demo');
+  });
+  function run(line: string): { code: number; out: string } {
+    const script = `oquel() { node "${OQUEL}" "$@"; }; npx() { "$@"; }; ${line}`;
+    const options = {
+      cwd: folder,
+      encoding: 'utf8',
+      stdio: 'pipe',
+      env: { ...process.env, NODE_OPTIONS: '' },
+    } as const;
+    try {
+      return { code: 0, out: execFileSync('bash', ['-c', script], options) };
+    } catch (error) {
+      const { status, stdout, stderr } = error as { status: number; stdout: string; stderr: string };
+      return { code: status, out: stdout + stderr };
+    }
+  }
+
+  it('are found', () => {
+    expect(commands.length).toBeGreaterThan(8);
+  });
+  it.each(commands)('%s', (line) => {
+    const { code: exit, out } = run(line);
+    // The demo has planted faults, so a gate may stop.
+    expect({ exit, out: exit <= 1 ? '' : out }).toEqual({ exit: expect.any(Number), out: '' });
+    expect(exit).toBeLessThanOrEqual(1);
+  });
+  it('of npm are scripts that there are', () => {
+    const asked = FILES.flatMap((f) =>
+      [...readFileSync(f, 'utf8').matchAll(/npm run ([a-z-]+)/g)].map(([, name]) => name),
+    );
+    expect([...new Set(asked)].filter((name) => !Object.hasOwn(scripts, name))).toEqual([]);
+  });
+});
+
+describe('packages of others', () => {
+  it('are listed as the lock has them: `npm run docs` writes the page', () => {
+    expect(readFileSync(fileOf('third-party.md'), 'utf8')).toBe(thirdPartyPage());
+  });
+  it('are all used where they are asked for', () => {
+    const unused = thirdParty().direct.filter(({ name }) => !isUsed(name));
+    expect(unused.map((p) => p.name)).toEqual([]);
+  });
+  /** Whether a package is named in code or settings; types stand for their package, and some are there for others. */
+  function isUsed(name: string): boolean {
+    // Asked for by the package that is used: as its peer, or for its types.
+    const FOR_OTHERS = [
+      '@emotion/react',
+      '@emotion/styled',
+      '@swc/core',
+      'graphology-types',
+      'pino',
+      'pino-http',
+      'react-is',
+    ];
+    if (FOR_OTHERS.includes(name) || name.startsWith('@types/')) return true;
+    return sources.some(
+      (text) =>
+        text.includes(`'${name}'`) ||
+        text.includes(`'${name}/`) ||
+        text.includes(`"${name}"`) ||
+        text.includes(`npx', ['${name}`) ||
+        text.includes(`node_modules/${name}/`),
+    );
+  }
+  const sources = ['apps', 'packages', 'scripts', 'e2e', 'bench', 'demo', '.']
+    .flatMap((root) =>
+      readdirSync(join(ROOT, root), { recursive: root !== '.', withFileTypes: true })
+        .filter(
+          (e) => e.isFile() && /\.(m?[jt]sx?|json)$/.test(e.name) && !/package(-lock)?\.json$/.test(e.name),
+        )
+        .map((e) => join(e.parentPath, e.name)),
+    )
+    .filter((file) => !/\/(dist|node_modules|test-results)\//.test(file))
+    .map((file) => readFileSync(file, 'utf8'));
+});
