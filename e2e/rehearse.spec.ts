@@ -245,7 +245,7 @@ test('a channel is told with its key and fields, and an event raised by typing w
   await expect(steps).toHaveCount(before + 1);
   await expect(steps.filter({ hasText: 'publish to tension ["east"] (tension = 12.5)' })).toHaveCount(1);
 
-  const typed = page.getByLabel('Raise, typed');
+  const typed = page.getByLabel('Step, typed');
   await typed.fill('pylon-ridge:mast-9.onGust');
   await expect(page.getByText('nothing is called pylon-ridge:mast-9')).toBeVisible();
   await typed.fill('pylon-ridge:mast-2.onCalmly');

@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { indexProject } from '@oquel/core';
 import { smallProject } from '../../server/test/small-project.js';
-import { readKey, readRaise } from '../src/views/rehearse/typed-steps.js';
+import { readKey, readRaise, readTypedStep } from '../src/views/rehearse/typed-steps.js';
 
 const index = indexProject(smallProject());
 
@@ -37,5 +37,30 @@ describe('what is typed into a script', () => {
     ],
   ])('%j raises %j', (text, raise, doubt) => {
     expect(readRaise(index, text)).toEqual({ raise, doubt });
+  });
+});
+
+describe('a step that is typed', () => {
+  const bell = (more: object): object => ({ action: more, doubt: '' });
+  it.each([
+    ['expect quay:gate-1 did open 1 time', { expect: { at: 'quay:gate-1', action: 'open', times: 1 } }],
+    ['  pause ', { pause: true }],
+    [
+      'raise quay:bell-1.onRung(force = 3)',
+      { raise: { at: 'quay:bell-1', event: 'onRung', payload: { force: 3 } } },
+    ],
+  ])('%j is what is written', (text, action) => {
+    expect(readTypedStep(index, text)).toEqual(bell(action));
+  });
+  it('says where it cannot be read on, and takes an event alone for a raise', () => {
+    expect(readTypedStep(index, 'expect quay:gate-1 did')).toEqual({
+      action: null,
+      doubt: expect.stringMatching(/^at character \d+: /),
+    });
+    const [text] = ['quay:nothing.onRung'];
+    expect(readTypedStep(index, text)).toEqual({
+      action: { raise: { at: 'quay:nothing', event: 'onRung' } },
+      doubt: 'nothing is called quay:nothing',
+    });
   });
 });

@@ -3,7 +3,7 @@ import { useId, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { Entry } from '../../parts/ui/entry.js';
 import { useSessionState } from '../../session/session-context.js';
 import { FieldEntry } from './field-entry.js';
-import { readKey, readRaise } from './typed-steps.js';
+import { readKey, readTypedStep } from './typed-steps.js';
 
 /** Steps that are not pointed at on the plan: pauses, channels that are told, and events that are typed. */
 export function AddSteps({ at, onStep }: { at: number; onStep: (step: Step) => void }): ReactNode {
@@ -19,7 +19,7 @@ export function AddSteps({ at, onStep }: { at: number; onStep: (step: Step) => v
         </button>
       </div>
       <TellChannel at={at} onStep={onStep} />
-      <TypedRaise at={at} onStep={onStep} />
+      <TypedStep at={at} onStep={onStep} />
     </div>
   );
 }
@@ -93,32 +93,35 @@ function TellChannel({ at, onStep }: { at: number; onStep: (step: Step) => void 
     </div>
   );
 }
-/** `pylon-ridge:mast-2.onGust`: also for what is not on the plan, such as a copy that is spawned meanwhile. */
-function TypedRaise({ at, onStep }: { at: number; onStep: (step: Step) => void }): ReactNode {
+/**
+ * Any step as it is written, or an event alone, which is raised: also of what is not on the plan, such as a copy that is spawned
+ * meanwhile.
+ */
+function TypedStep({ at, onStep }: { at: number; onStep: (step: Step) => void }): ReactNode {
   const { index } = useSessionState();
   const [text, setText] = useState('');
   const told = useId();
-  const { raise, doubt } = readRaise(index, text);
+  const { action, doubt } = readTypedStep(index, text);
   const onKeyDown = (e: KeyboardEvent): void => {
-    if (e.key !== 'Enter' || !raise) return;
+    if (e.key !== 'Enter' || !action) return;
     e.preventDefault();
-    onStep({ at, raise });
+    onStep({ at, ...action });
     setText('');
   };
   return (
     <div className="row">
       <input
         className="line code"
-        aria-label="Raise, typed"
+        aria-label="Step, typed"
         aria-describedby={told}
-        aria-invalid={text.trim() !== '' && !raise}
-        placeholder="or type scene:thing.event"
+        aria-invalid={text.trim() !== '' && !action}
+        placeholder="or type scene:thing.event, or expect …"
         value={text}
         onChange={(e) => setText(e.target.value)}
         onKeyDown={onKeyDown}
       />
-      <span id={told} className={raise ? 'fault warning' : 'soft'} role="status">
-        {doubt === '' && raise ? 'Enter adds it' : doubt}
+      <span id={told} className={action ? 'fault warning' : 'soft'} role="status">
+        {doubt === '' && action ? 'Enter adds it' : doubt}
       </span>
     </div>
   );
