@@ -1,14 +1,20 @@
-import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
 import { ROOT } from './lib/root.mjs';
 import { build } from './lib/build.mjs';
 import { thirdPartyPage } from './lib/third-party.mjs';
 import { runScript, say } from './lib/say.mjs';
 
-/** Writes what is made of the code: docs/rules from the rules' own metadata, docs/problems.md from the types of problem, docs/settings.md from the settings, docs/command-line.md from the commands, docs/third-party.md from the lock. */
+/** Writes what is made of the code: docs/rules from the rules' own metadata, docs/problems.md from the types of problem, docs/settings.md from the settings, docs/command-line.md from the commands, docs/third-party.md from the lock, demo/wiring (its folder form) from the demo's document. */
 await runScript(async () => {
   await build();
-  const { rulesPages } = await import(join(ROOT, 'packages/core/dist/index.js'));
+  const { readProjectText, rulesPages, toFolder } = await import(join(ROOT, 'packages/core/dist/index.js'));
+  const { project } = readProjectText(readFileSync(join(ROOT, 'demo/storm-over-veyra.json'), 'utf8'));
+  rmSync(join(ROOT, 'demo/wiring'), { recursive: true, force: true });
+  for (const [name, text] of toFolder(project)) {
+    mkdirSync(dirname(join(ROOT, 'demo/wiring', name)), { recursive: true });
+    writeFileSync(join(ROOT, 'demo/wiring', name), text);
+  }
   const folder = join(ROOT, 'docs/rules');
   rmSync(folder, { recursive: true, force: true });
   mkdirSync(folder, { recursive: true });

@@ -95,13 +95,20 @@ describe('commands that the pages show', () => {
     const text = readFileSync(file, 'utf8');
     const fenced = [...text.matchAll(/^```\w*\n([\s\S]*?)^```/gm)].flatMap(([, block]) => block.split('\n'));
     const indented = text.split('\n').filter((line) => /^ {4,}\S/.test(line));
-    return [...fenced, ...indented].map((line) => line.trim());
+    // Within a sentence, too.
+    const inline = [...text.matchAll(/`((?:npx )?oquel [^`\n]+)`/g)].map(([, line]) =>
+      line.replaceAll('\\|', '|'),
+    );
+    return [...fenced, ...indented, ...inline].map((line) => line.trim());
   };
   const lines = [...new Set(FILES.filter((f) => !f.endsWith('command-line.md')).flatMap(code))];
   // Words in capitals stand for names of one's own.
   const isWhole = (line: string): boolean =>
     !/\b[A-Z]{2,}(_[A-Z]+)*\b|…|\[--/.test(line) && !line.endsWith('\\');
-  const commands = lines.filter((line) => /^(npx )?oquel /.test(line) && isWhole(line));
+  const shown = lines.filter((line) => /^(npx )?oquel /.test(line) && isWhole(line));
+  // A command that is only named is not run.
+  const named = shown.flatMap((line) => /^(?:npx )?oquel ([a-z]+)$/.exec(line)?.[1] ?? []);
+  const commands = shown.filter((line) => !/^(npx )?oquel [a-z]+$/.test(line));
   let folder: string;
   beforeAll(() => {
     folder = mkdtempSync(join(tmpdir(), 'oquel-guide-'));
@@ -133,6 +140,10 @@ describe('commands that the pages show', () => {
     }
   }
 
+  it('are commands that there are', () => {
+    const known = new Set([...run('oquel --help').out.matchAll(/^ {2}([a-z]+) /gm)].map(([, name]) => name));
+    expect(named.filter((name) => !known.has(name))).toEqual([]);
+  });
   it('are found', () => {
     expect(commands.length).toBeGreaterThan(8);
   });

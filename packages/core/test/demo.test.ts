@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
-import { readFileSync } from 'node:fs';
-import { ALL_RULES, audit, readProjectText, type Finding } from '../src/index.js';
+import { readdirSync, readFileSync } from 'node:fs';
+import { ALL_RULES, audit, readProjectText, toFolder, type Finding } from '../src/index.js';
 
 const demo = (name: string): string =>
   readFileSync(new URL(`../../../demo/${name}`, import.meta.url), 'utf8');
@@ -24,6 +24,15 @@ describe('the demo project', () => {
       for (const cls of Object.keys(meta.classes ?? {})) expect(fired).toContain(`${meta.name}/${cls}`);
       expect(readme).toMatch(new RegExp(`^\\| ${meta.name} +\\|`, 'm'));
     }
+  });
+  it('lies beside its document as a folder, byte for byte: `npm run docs` writes it', () => {
+    const folder = new URL('../../../demo/wiring/', import.meta.url);
+    const files = toFolder(project);
+    const there = readdirSync(folder, { recursive: true, encoding: 'utf8' }).filter((name) =>
+      name.endsWith('.json'),
+    );
+    expect(there.sort()).toEqual([...files.keys()].sort());
+    for (const [name, text] of files) expect(readFileSync(new URL(name, folder), 'utf8')).toBe(text);
   });
   it('is as large as it is meant to be, and holds nothing that the format does not know', () => {
     const placements = project.assets.reduce((n, a) => n + (a.placements?.length ?? 0), 0);

@@ -229,7 +229,7 @@ export const PROBLEM_TYPES = {
   'broken-document': {
     status: 422,
     what: 'The document is not valid; `problems` says where, what was expected, and what was found. Nothing was stored.',
-    cure: 'Mend it by `docs/format.md`, or check it with `oquel check`.',
+    cure: 'Mend it by `docs/format.md`, or check it with `oquel audit FILE`.',
   },
   'project-too-large': {
     status: 422,
