@@ -1,4 +1,5 @@
 import type { RuleMeta } from '../audit/rule.js';
+import { RULE_EXAMPLES } from './rule-examples.js';
 import { ALL_RULES } from '../audit/rules/registry.js';
 import { nearest } from '../project/nearest.js';
 import { own } from '../util/own.js';
@@ -40,8 +41,26 @@ export function ruleText(name: string): { text: string | null; near: string[] } 
     '',
     'It says:',
     ...said,
+    ...exampleText(meta.name),
   ];
   return { text: `${lines.join('\n')}\n`, near: [] };
+}
+
+function exampleText(rule: string): string[] {
+  const example = own(RULE_EXAMPLES, rule);
+  if (!example) return [];
+  const indented = (text: string): string[] =>
+    text.split('\n').map((line) => (line === '' ? '' : `  ${line}`));
+  const beside = example.beside ? [`  (with ${JSON.stringify(example.beside)})`] : [];
+  return [
+    '',
+    'For example:',
+    ...indented(example.fires),
+    ...beside,
+    '',
+    `but not, as ${example.but}:`,
+    ...indented(example.almost),
+  ];
 }
 
 function severityText({ severity, classes = {} }: RuleMeta, cls: string | undefined): string {
