@@ -1,3 +1,4 @@
+/* global document */
 import MiniSearch from './minisearch.js';
 
 /** So many places are shown. */

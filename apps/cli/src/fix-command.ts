@@ -34,10 +34,7 @@ export function fixCommand(streams: Streams): Command {
     .option('--finding <fingerprint>', 'only this finding')
     .option('--rule <rule>', 'only findings of this rule')
     .option('--choice <number>', 'which fix of the finding; 1 if not given')
-    .option(
-      '--write',
-      'apply: with --finding the chosen fix, with --rule every fix that brings no new error',
-    )
+    .option('--write', 'apply: with --finding the chosen fix, with --rule every fix that brings no new error')
     .action((file: string, flags: FixFlags) => {
       checkFlags(file, flags);
       const { project } = readProjectFrom(file, streams);
@@ -126,7 +123,7 @@ function cureRule(project: Project, wanted: readonly Finding[], today: string): 
     const like = wanted.find((f) => f.class === kind)!;
     const cure = cureAlike(changed, like, today);
     if (cure.changes.length > 0) changed = applyChanges(changed, cure.changes).project;
-    lines.push(...cure.steps.map((s) => oneLine(s.label)));
+    for (const { label } of cure.steps) lines.push(oneLine(label));
     left += cure.left;
   }
   if (left > 0) lines.push(`${left} left: no fix without new errors, or more than are tried at once`);

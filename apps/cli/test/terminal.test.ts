@@ -43,6 +43,7 @@ describe('progress', () => {
     for (const until = performance.now() + 1700; performance.now() < until;);
     progress.end();
     const said = readFileSync(file, 'utf8');
+    // eslint-disable-next-line no-control-regex -- That is what is written.
     expect(said).toMatch(/^(\r\x1b\[Kauditing \.\.\. \d s)+\r\x1b\[K$/);
     await new Promise((resolve) => setTimeout(resolve, 500));
     expect(readFileSync(file, 'utf8')).toBe(said);

@@ -48,7 +48,10 @@ export class ProjectDto {
   goneAt: Date | null;
 }
 export class StateDto {
-  @ApiProperty({ enum: STATES, description: 'A deleted project can be restored until it is removed for good.' })
+  @ApiProperty({
+    enum: STATES,
+    description: 'A deleted project can be restored until it is removed for good.',
+  })
   @IsIn(STATES)
   state: ProjectState;
 }

@@ -24,7 +24,8 @@ interface Line {
 export function coverageLcov(index: ProjectIndex, served: ServedCounts, options?: CoverageOptions): string {
   const out: string[] = [];
   for (const [file, lines] of linesOf(index, served, options)) {
-    out.push('TN:', `SF:${file}`, ...lines.map(({ line, count }) => `DA:${line},${count}`));
+    out.push('TN:', `SF:${file}`);
+    for (const { line, count } of lines) out.push(`DA:${line},${count}`);
     out.push(`LF:${lines.length}`, `LH:${hits(lines)}`, 'end_of_record');
   }
   return out.map((line) => `${line}\n`).join('');

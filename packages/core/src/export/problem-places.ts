@@ -25,7 +25,7 @@ export function placeProblems(
     const whole = text(file);
     if (whole === null) continue;
     const pointers = split.filter((p) => p.file === file).flatMap((p) => upwards(p.pointer));
-    places.set(file, isJson(whole) ? placesIn(whole, pointers) : new Map());
+    places.set(file, isJson(whole) ? placesIn(whole, pointers) : new Map<string, Region>());
   }
   return split.map((p) => {
     const said = /in line (\d+), column (\d+)$/.exec(p.found);
