@@ -165,14 +165,51 @@ describe('packages of others', () => {
   it('are listed as the lock has them: `npm run docs` writes the page', () => {
     expect(readFileSync(fileOf('third-party.md'), 'utf8')).toBe(thirdPartyPage());
   });
-  it('are all used where they are asked for', () => {
-    const unused = thirdParty().direct.filter(({ name }) => !isUsed(name));
-    expect(unused.map((p) => p.name)).toEqual([]);
+  /** What a workspace imports and asks for; tests and tools are asked for by the repository. */
+  const workspaces = ['packages/runtime', 'packages/core', 'apps/server', 'apps/web', 'apps/cli'];
+  it.each(workspaces)('that %s imports are those that it asks for, and the other way round', (workspace) => {
+    const { dependencies = {}, devDependencies = {} } = JSON.parse(
+      readFileSync(join(ROOT, workspace, 'package.json'), 'utf8'),
+    ) as Record<'dependencies' | 'devDependencies', Record<string, string> | undefined>;
+    const imported = new Set(
+      filesOf(join(workspace, 'src')).flatMap(([, text]) =>
+        [...text.matchAll(/(?:\bfrom '|^import '|\bimport\(')([^'.\s][^'\s]*)'\)?;?$/gm)]
+          .map(([, name]) => /^(@[^/]+\/)?[^/]+/.exec(name)![0])
+          .filter((name) => !name.startsWith('node:')),
+      ),
+    );
+    const asked = Object.keys({ ...dependencies, ...devDependencies });
+    expect([...imported].filter((name) => !asked.includes(name))).toEqual([]);
+    const all = filesOf(workspace).map(([, text]) => text);
+    const isUsed = (name: string): boolean =>
+      isForOthers(name) || all.some((text) => text.includes(`'${name}'`) || text.includes(`'${name}/`));
+    expect(asked.filter((name) => !isUsed(name))).toEqual([]);
   });
-  /** Whether a package is named in code or settings; types stand for their package, and some are there for others. */
-  function isUsed(name: string): boolean {
-    // Asked for by the package that is used: as its peer, or for its types.
-    const FOR_OTHERS = [
+  it('that the repository asks for are used somewhere', () => {
+    const own = thirdParty().direct.filter(({ uses }) => uses.some((u) => u.startsWith('the repository')));
+    const texts = ['apps', 'packages', 'scripts', 'e2e', 'bench', 'demo'].flatMap((f) =>
+      filesOf(f).map(([, text]) => text),
+    );
+    for (const name of readdirSync(ROOT))
+      if (/\.(m?[jt]s|json)$/.test(name) && !/^package/.test(name))
+        texts.push(readFileSync(join(ROOT, name), 'utf8'));
+    const isUsed = (name: string): boolean =>
+      isForOthers(name) ||
+      texts.some((text) =>
+        [
+          `'${name}'`,
+          `'${name}/`,
+          `"${name}"`,
+          `npx', ['${name}`,
+          `'npx', ['${name}`,
+          `node_modules/${name}/`,
+        ].some((words) => text.includes(words)),
+      );
+    expect(own.map((p) => p.name).filter((name) => !isUsed(name))).toEqual([]);
+  });
+  /** Asked for by a package that is used: as its peer, or for its types. */
+  function isForOthers(name: string): boolean {
+    const PEERS = [
       '@emotion/react',
       '@emotion/styled',
       '@swc/core',
@@ -180,25 +217,20 @@ describe('packages of others', () => {
       'pino',
       'pino-http',
       'react-is',
+      'react-dom',
+      'rxjs',
+      'reflect-metadata',
+      'class-transformer',
     ];
-    if (FOR_OTHERS.includes(name) || name.startsWith('@types/')) return true;
-    return sources.some(
-      (text) =>
-        text.includes(`'${name}'`) ||
-        text.includes(`'${name}/`) ||
-        text.includes(`"${name}"`) ||
-        text.includes(`npx', ['${name}`) ||
-        text.includes(`node_modules/${name}/`),
-    );
+    return PEERS.includes(name) || name.startsWith('@types/') || name.startsWith('@oquel/');
   }
-  const sources = ['apps', 'packages', 'scripts', 'e2e', 'bench', 'demo', '.']
-    .flatMap((root) =>
-      readdirSync(join(ROOT, root), { recursive: root !== '.', withFileTypes: true })
-        .filter(
-          (e) => e.isFile() && /\.(m?[jt]sx?|json)$/.test(e.name) && !/package(-lock)?\.json$/.test(e.name),
-        )
-        .map((e) => join(e.parentPath, e.name)),
-    )
-    .filter((file) => !/\/(dist|node_modules|test-results)\//.test(file))
-    .map((file) => readFileSync(file, 'utf8'));
+  function filesOf(folder: string): [file: string, text: string][] {
+    return readdirSync(join(ROOT, folder), { recursive: true, withFileTypes: true })
+      .filter(
+        (e) => e.isFile() && /\.(m?[jt]sx?|json)$/.test(e.name) && !/^package(-lock)?\.json$/.test(e.name),
+      )
+      .map((e) => join(e.parentPath, e.name))
+      .filter((file) => !/\/(dist|node_modules|test-results)\//.test(file))
+      .map((file) => [file, readFileSync(file, 'utf8')]);
+  }
 });

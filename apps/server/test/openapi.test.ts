@@ -204,6 +204,24 @@ describe('what is answered', () => {
   });
 });
 
+describe('the page on HTTP', () => {
+  const page = readFileSync(new URL('../../../docs/http.md', import.meta.url), 'utf8');
+  const shown = [
+    ...page.matchAll(/^ {4}curl (?:-N )?"?http:\/\/127\.0\.0\.1:4780([^\s"]*(?:<a UUID>[^\s"]*)?)/gm),
+  ].map(([, path]) => path);
+  it('shows requests', () => {
+    expect(shown.length).toBeGreaterThan(4);
+  });
+  it.each(shown)('asks for %s, and is answered', async (path) => {
+    const id = await server.import(smallProject());
+    const asked = path.replaceAll('ID', id).replaceAll('<a UUID>', crypto.randomUUID());
+    const stop = new AbortController();
+    const { status } = await fetch(server.url + asked, { signal: stop.signal });
+    stop.abort();
+    expect(status).toBe(200);
+  });
+});
+
 describe('a client that is generated from the description', () => {
   it('compiles, and opens, edits and audits a project', async () => {
     const root = fileURLToPath(new URL('../../../', import.meta.url));
