@@ -206,15 +206,17 @@ describe('what is answered', () => {
 
 describe('the page on HTTP', () => {
   const page = readFileSync(new URL('../../../docs/http.md', import.meta.url), 'utf8');
-  const shown = [
-    ...page.matchAll(/^ {4}curl (?:-N )?"?http:\/\/127\.0\.0\.1:4780([^\s"]*(?:<a UUID>[^\s"]*)?)/gm),
-  ].map(([, path]) => path);
+  const HERE = 'http://127.0.0.1:4780';
+  const shown = [...page.matchAll(/^ {4}curl (?:-N )?(?:"([^"]+)"|(\S+))/gm)]
+    .map(([, quoted, plain]) => quoted ?? plain)
+    .filter((address) => address.startsWith(HERE))
+    .map((address) => address.slice(HERE.length));
   it('shows requests', () => {
     expect(shown.length).toBeGreaterThan(4);
   });
   it.each(shown)('asks for %s, and is answered', async (path) => {
     const id = await server.import(smallProject());
-    const asked = path.replaceAll('ID', id).replaceAll('<a UUID>', crypto.randomUUID());
+    const asked = path.replaceAll('<a UUID>', crypto.randomUUID()).replaceAll('ID', id);
     const stop = new AbortController();
     const { status } = await fetch(server.url + asked, { signal: stop.signal });
     stop.abort();
