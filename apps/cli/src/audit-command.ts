@@ -38,6 +38,7 @@ interface AuditFlags {
   gate?: Gate;
   baseline?: string;
   today: string;
+  guide?: string;
 }
 
 /** `oquel audit`: audits a document or folder, and ends with 1 when the gate stops it. */
@@ -60,6 +61,11 @@ export function auditCommand(streams: Streams, exit: (code: number) => void): Co
       ]),
     )
     .option('--baseline <audit>', 'an earlier audit as JSON: only what is new counts for the gate')
+    .option(
+      '--guide <address>',
+      'of a guide to which rules lead in SARIF, such as https://oquel.example/guide',
+      guideAddress,
+    )
     .option('--today <date>', 'the date on which waivers are judged (YYYY-MM-DD)', isoDate, utcToday())
     .action((file: string, flags: AuditFlags) => {
       const read = readProjectFrom(file, streams);
@@ -72,7 +78,8 @@ export function auditCommand(streams: Streams, exit: (code: number) => void): Co
       const gate = flags.gate ?? project.policy?.gate ?? 'error';
       const judged =
         flags.baseline === undefined ? { result: whole } : withBaseline(whole, flags.baseline, gate);
-      const as = (format: Format): string => printed(project, { ...judged, seconds }, format, gate, file);
+      const as = (format: Format): string =>
+        printed(project, { ...judged, seconds, guide: flags.guide }, format, gate, file);
       for (const { format, file: to } of flags.report) writeFile(to, as(format));
       streams.out(as(flags.format));
       exit(judged.result.gate === 'stop' ? 1 : 0);
@@ -95,7 +102,7 @@ function withBaseline(result: AuditResult, file: string, gate: Gate): Judged {
 
 function printed(
   project: Project,
-  { result, since, seconds }: Judged & { seconds: number },
+  { result, since, seconds, guide }: Judged & { seconds: number; guide?: string },
   format: AuditFlags['format'],
   gate: Gate,
   file: string,
@@ -108,7 +115,14 @@ function printed(
     case 'sarif': {
       const index = indexProject(project);
       const places = locate(index, [...result.findings, ...(since?.gone ?? [])], textsOf(file));
-      const options = { artifact: encodeURI(artifactOf(file)), index, since, places, version: VERSION };
+      const options = {
+        artifact: encodeURI(artifactOf(file)),
+        index,
+        since,
+        places,
+        version: VERSION,
+        guide,
+      };
       return `${JSON.stringify(auditSarif(result, options), null, 2)}\n`;
     }
     case 'csv':
@@ -134,6 +148,11 @@ function report(text: string, before: Report[]): Report[] {
   if (at < 0 || !format || at === text.length - 1)
     throw new InvalidArgumentError(`expected ${FORMATS.join(', ')}, then = and a file`);
   return [...before, { format, file: text.slice(at + 1) }];
+}
+function guideAddress(text: string): string {
+  if (!/^https?:\/\/[^\s]+$/.test(text))
+    throw new InvalidArgumentError('expected an address such as https://oquel.example/guide');
+  return text.replace(/\/+$/, '');
 }
 function utcToday(): string {
   return new Date().toISOString().slice(0, 10);

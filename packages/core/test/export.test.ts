@@ -66,7 +66,7 @@ describe('SARIF', () => {
       for (const options of [
         { artifact },
         { artifact, since },
-        { artifact, index, places, version: '0.1.0' },
+        { artifact, index, places, version: '0.1.0', guide: 'https://oquel.example/guide' },
       ]) {
         expect(validate(auditSarif(result, options)) ? [] : validate.errors).toEqual([]);
       }
@@ -94,6 +94,18 @@ describe('SARIF', () => {
     expect(results[waived].suppressions).toMatchObject([
       { status: 'accepted', justification: expect.stringContaining(`${reason} (${by}`) },
     ]);
+  });
+
+  it('leads from each rule to its page of the guide, where there is one', () => {
+    const rulesOf = (guide?: string): { id: string; helpUri?: string }[] => {
+      const sarif = auditSarif(audit(demo, { today: TODAY }), { artifact: 'v.json', guide }) as {
+        runs: { tool: { driver: { rules: { id: string; helpUri?: string }[] } } }[];
+      };
+      return sarif.runs[0].tool.driver.rules;
+    };
+    expect(rulesOf().some((r) => 'helpUri' in r)).toBe(false);
+    for (const { id, helpUri } of rulesOf('https://oquel.example/guide'))
+      expect(helpUri).toBe(`https://oquel.example/guide/rules/${id}.html`);
   });
 
   it('says where the game declares what a finding speaks of', () => {
@@ -176,6 +188,16 @@ describe('JUnit, CSV and GraphML', () => {
       testsuites: { testsuite: Record<`@_${string}`, string> & { testcase: Case[] } };
     };
     const { testcase: cases, ...suite } = parsed.testsuites.testsuite;
+    // What the common schema of JUnit reports knows, and no more; what it demands is there.
+    const KNOWN = ['name', 'classname', 'time', 'file', 'line'];
+    for (const c of cases) {
+      const attributes = Object.keys(c).filter((k) => k.startsWith('@_'));
+      expect(attributes.filter((k) => !KNOWN.includes(k.slice(2)))).toEqual([]);
+      expect(attributes).toEqual(expect.arrayContaining(['@_name', '@_classname', '@_time']));
+      const within = Object.keys(c).filter((k) => !k.startsWith('@_'));
+      expect(within.filter((k) => !['failure', 'skipped', 'system-out'].includes(k))).toEqual([]);
+      expect(within.length).toBeLessThanOrEqual(1);
+    }
     const of = (f: Finding): Case => cases.find((c) => c['@_name'].includes(`[${f.fingerprint}]`))!;
     const clean = ALL_RULES.filter(({ meta }) => !result.findings.some((f) => f.rule === meta.name));
     expect(cases.length).toBe(result.findings.length + clean.length);

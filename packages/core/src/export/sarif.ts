@@ -21,6 +21,8 @@ export interface SarifOptions {
   places?: Places;
   /** The version of Oquel. */
   version?: string;
+  /** The address of a guide, to whose pages rules lead, such as `https://oquel.example/guide`. */
+  guide?: string;
 }
 
 /**
@@ -33,6 +35,7 @@ export function auditSarif(result: AuditResult, options: SarifOptions): object {
     shortDescription: { text: meta.what },
     fullDescription: { text: `${meta.what} ${meta.why}` },
     help: { text: `${meta.why} ${meta.cure}` },
+    ...(options.guide === undefined ? {} : { helpUri: `${options.guide}/rules/${meta.name}.html` }),
     defaultConfiguration: { level: LEVELS[meta.severity] },
     properties: { group: meta.group },
   }));

@@ -52,7 +52,8 @@ function textOf(
       return `${JSON.stringify(audit, null, 2)}\n`;
     case 'SARIF': {
       const artifact = `${encodeURIComponent(audit.project)}.oquel.json`;
-      const options = { artifact, index, ...(since ? { since } : {}) };
+      const guide = new URL('/guide', window.location.href).href;
+      const options = { artifact, index, guide, ...(since ? { since } : {}) };
       return `${JSON.stringify(auditSarif(audit, options), null, 2)}\n`;
     }
     case 'JUnit': {
