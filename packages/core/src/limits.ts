@@ -42,8 +42,9 @@ export const LIMITS = {
   audit: {
     /** Findings of one rule that are listed; the last one says how many more there are. */
     findings: 10_000,
-    /** Pairs of bindings that one rule compares and reports. */
+    /** Pairs of bindings that one rule reports for one event: at most, and in any case. */
     pairs: 20_000,
+    pairsOfEvent: 200,
     /** Names that are looked at for one that is alike. */
     near: 20_000,
   },

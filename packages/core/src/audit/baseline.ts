@@ -1,10 +1,12 @@
+import { OquelError } from '../util/oquel-error.js';
 import { compareFindings } from './compare.js';
 import type { AuditResult, Finding } from './finding.js';
-import { gateOf } from './audit.js';
+import { gateOf } from './audit-state.js';
 
 /** Why a text is no baseline. */
-export class BrokenBaseline extends Error {
+export class BrokenBaseline extends OquelError {
   override readonly name = 'BrokenBaseline';
+  readonly code = 'broken-baseline';
 }
 
 /** Reads an earlier audit in its JSON form. @throws BrokenBaseline */

@@ -17,7 +17,8 @@ export function compareFindings(before: readonly Finding[], after: readonly Find
   };
 }
 
-function isNew(f: Finding, old: Finding | undefined): boolean {
+/** Whether a finding was not there before, or has an occurrence that was not. */
+export function isNew(f: Finding, old: Finding | undefined): boolean {
   if (!old) return true;
   if (
     f.occurrences.length === old.occurrences.length &&

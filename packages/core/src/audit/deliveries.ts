@@ -15,7 +15,7 @@ export interface Delivery {
 /** Calls `take` for every delivery of an event, in running order; the object is used again. Cost: the deliveries. */
 export function eachDelivery(g: Graph, event: number, take: (d: Delivery) => void): void {
   const d: Delivery = { action: 0, edge: 0, tail: 0, published: -1 };
-  for (let e = g.first[event]; e < g.first[event + 1]; e++) {
+  for (let e = g.first[event]; e < g.end[event]; e++) {
     const kind = g.meta[e] >> 2;
     const head = g.head[e];
     if (kind === BIND) {
@@ -25,7 +25,7 @@ export function eachDelivery(g: Graph, event: number, take: (d: Delivery) => voi
       d.published = -1;
       take(d);
     } else if (kind === PUBLISH) {
-      for (let h = g.first[head]; h < g.first[head + 1]; h++) {
+      for (let h = g.first[head]; h < g.end[head]; h++) {
         d.action = g.head[h];
         d.edge = h;
         d.tail = head;

@@ -1,5 +1,5 @@
 import type { Expansion } from '../expand/expansion.js';
-import { expandedBinding, type Graph } from '../graph/graph.js';
+import { expandedBinding, isChannel, type Graph } from '../graph/graph.js';
 import { canHold, type Question } from '../project/can-hold.js';
 import { hasConditions } from '../project/condition.js';
 import type { Field } from '../project/types.js';
@@ -23,7 +23,7 @@ export function questionsOf(g: Graph, { number, node }: Asker): Question[] {
   const { owner, binding } = expandedBinding(x, number);
   const { from, if: conditions } = binding;
   if (!hasConditions(conditions)) return [];
-  const sender = node >= g.channelBase ? owner : g.instanceOf[node];
+  const sender = isChannel(g, node) ? owner : g.instanceOf[node];
   const fields = 'channel' in from ? channelFields(x, from.channel) : eventFields(x, sender, from.event);
   const { properties, propertyAt } = x.assetOf(sender);
   return conditions.flatMap((c): Question[] => {

@@ -1,4 +1,4 @@
-import type { AuditContext } from './context.js';
+import type { AnalysisInputs } from './inputs.js';
 
 /** Events that share a value, such as a length of chain. */
 export interface Bucket {
@@ -16,16 +16,16 @@ export interface Figures {
 const MOST_NAMED = 40;
 
 /** How chains and fan-outs are distributed, ascending. Cost: the events. */
-export function figuresOf(ctx: AuditContext): Figures {
-  const { g, x, chains, components, fanOut } = ctx;
+export function figuresOf(inputs: AnalysisInputs): Figures {
+  const { g, x, facts } = inputs;
+  const { chains, fanOut, outside } = facts;
   const lengths = new Map<number, Bucket>();
-  for (const n of ctx.outsideEvents) {
-    const length = chains.length[components.of[n]];
-    if (length > 0) put(lengths, length, n);
+  for (let n = 0; n < g.nodes; n++) {
+    if (outside[n] === 1 && chains.length[n] > 0) put(lengths, chains.length[n], n);
   }
   const spreads = new Map<number, Bucket>();
-  for (let n = 0; n < g.channelBase; n++) {
-    if (ctx.isEvent(n) && fanOut[n] > 0) put(spreads, fanOut[n], n);
+  for (let n = 0; n < g.nodes; n++) {
+    if (fanOut[n] > 0) put(spreads, fanOut[n], n);
   }
   const sorted = (m: Map<number, Bucket>): Bucket[] => [...m.values()].sort((a, b) => a.value - b.value);
   return { chains: sorted(lengths), fanOuts: sorted(spreads) };

@@ -1,4 +1,3 @@
-import type { Change } from '../edit/change.js';
 import type { EdgeClass, EdgeKind } from '../graph/graph.js';
 import type { Severity, Value } from '../project/types.js';
 
@@ -90,11 +89,6 @@ export type Evidence =
 
 export type PathEvidence = Extract<Evidence, { kind: 'path' }>;
 
-export interface Fix {
-  label: string;
-  changes: Change[];
-}
-
 export interface Finding {
   rule: string;
   class?: string;
@@ -104,7 +98,6 @@ export interface Finding {
   /** Addresses, sorted by code units. */
   occurrences: string[];
   evidence: Evidence;
-  fix?: Fix[];
   fingerprint: string;
   waived?: true;
 }

@@ -4,11 +4,12 @@ import type { AssetIndex } from '../project/index-project.js';
 import type { Arg, Binding, Condition, Effect, Field, Type, Value } from '../project/types.js';
 import { hasConditions, literalsAsked } from '../project/condition.js';
 import { isLiteral } from '../project/value.js';
-import type { AuditGround } from './ground.js';
+import type { AnalysisInputs } from './inputs.js';
 import type { Subject } from './finding.js';
 import { effectName } from '../project/effect-name.js';
 import { spawnable } from '../expand/stand-ins.js';
-import { textEnds, type TextEnds } from './text-ends.js';
+import type { BindingEnds } from './binding-ends.js';
+import type { BindingUnit } from './units.js';
 import { own } from '../util/own.js';
 
 /** A literal of the document with the type of the place where it stands. */
@@ -24,24 +25,23 @@ export interface Literal {
   where: string;
 }
 
-/**
- * Every literal that is not of its declared type: among defaults, overrides, set, when, match, arguments and payloads
- * of raises. Most are right, so nothing is made for those.
- */
-export function wrongLiterals(ctx: AuditGround): Literal[] {
-  const declared = ctx.oncePlaced('literals', () => {
-    const walk = new LiteralWalk(ctx);
-    ctx.index.assets.forEach((asset) => walk.declarations(asset));
-    return walk.out;
-  });
-  const bound = ctx.index.assets.flatMap((asset) =>
-    ctx.perAuthored('literals', asset.decl, () => {
-      const walk = new LiteralWalk(ctx);
-      walk.bindings(asset);
-      return walk.out;
-    }),
-  );
-  return [...declared, ...bound];
+/** The literals of an asset's defaults, overrides and effects that are not of their declared types. Most are right. */
+export function declaredLiterals(inputs: AnalysisInputs, asset: AssetIndex): Literal[] {
+  const walk = new LiteralWalk(inputs);
+  walk.declarations(asset);
+  return walk.out;
+}
+/** The literals of a binding's arguments, match and conditions that are not of their declared types. */
+export function boundLiterals(inputs: AnalysisInputs, unit: BindingUnit): Literal[] {
+  const walk = new LiteralWalk(inputs);
+  walk.binding(unit);
+  return walk.out;
+}
+/** Whether there are any literals in a binding. */
+export function hasLiterals({ args, to, if: conditions }: Binding): boolean {
+  if (hasConditions(conditions) || ('every' in to && to.match !== undefined && to.match !== 'all'))
+    return true;
+  return args !== undefined && Object.values(args).some(isLiteral);
 }
 
 /** Where a literal of a binding stands: in the argument of a parameter, in its match, or in a condition on something. */
@@ -50,14 +50,16 @@ interface BoundLiteral {
   type: Type;
   in: { param: string } | 'match' | { asked: string };
 }
-const NONE: readonly BoundLiteral[] = [];
 
 class LiteralWalk {
   readonly out: Literal[] = [];
   private readonly tables: ReadonlySet<string>;
 
-  constructor(private readonly ctx: AuditGround) {
-    this.tables = new Set((ctx.index.project.tables ?? []).map((t) => t.name));
+  constructor(private readonly inputs: AnalysisInputs) {
+    this.tables = inputs.once(
+      'table names',
+      () => new Set((inputs.index.project.tables ?? []).map((t) => t.name)),
+    );
   }
   declarations(asset: AssetIndex): void {
     this.defaults(asset);
@@ -67,15 +69,17 @@ class LiteralWalk {
 
   private isWrong(value: Value, type: Type): boolean {
     if (type.startsWith('key:') && typeof value === 'string' && !this.tables.has(type.slice(4))) return true;
-    return literalFault(this.ctx.index, value, type) !== null;
+    return literalFault(this.inputs.index, value, type) !== null;
   }
 
   private defaults(asset: AssetIndex): void {
-    const { ctx } = this;
+    const { inputs } = this;
     for (const { name, type, default: value } of asset.properties) {
       if (!this.isWrong(value, type)) continue;
       const subject = { asset: asset.decl.id, property: name };
-      const occurrences = ctx.instancesOf(asset.at).filter((i) => !Object.hasOwn(ctx.overridesOf(i), name));
+      const occurrences = inputs
+        .instancesOf(asset.at)
+        .filter((i) => !Object.hasOwn(inputs.overridesOf(i), name));
       this.out.push({
         value,
         type,
@@ -88,10 +92,10 @@ class LiteralWalk {
   }
 
   private overrides(asset: AssetIndex): void {
-    const { ctx } = this;
+    const { inputs } = this;
     asset.placements.forEach((p, slot) => {
       if (asset.placed[slot] < 0) return;
-      const placed = ctx.index.assets[asset.placed[slot]];
+      const placed = inputs.index.assets[asset.placed[slot]];
       const judge = (of: AssetIndex, values: Record<string, Value>, path: string): void => {
         for (const name of Object.keys(values)) {
           const value = own(values, name)!;
@@ -102,21 +106,21 @@ class LiteralWalk {
             placement: p.id,
             property: path === '' ? name : `${path}.${name}`,
           };
-          const occurrences = ctx.instancesOfPlacement(asset.at, slot);
+          const occurrences = inputs.instancesOfPlacement(asset.at, slot);
           const where = `${name} of ${path === '' ? p.id : `${p.id}/${path}`}`;
           this.out.push({ value, type: property.type, subject, valueSubject: subject, occurrences, where });
         }
       };
       judge(placed, p.properties ?? {}, '');
       for (const [path, values] of Object.entries(p.inside ?? {})) {
-        const inner = assetInside(ctx.index, placed, path);
+        const inner = assetInside(inputs.index, placed, path);
         if (inner) judge(inner, values, path);
       }
     });
   }
 
   private effects(asset: AssetIndex): void {
-    const { ctx, out } = this;
+    const { inputs, out } = this;
     for (const { action, effect } of asset.effects) {
       const subject = {
         asset: asset.decl.id,
@@ -124,7 +128,7 @@ class LiteralWalk {
         effect: effectName(effect),
       };
       const where = `${subject.action} (${subject.effect})`;
-      const occurrences = ctx.instancesOf(asset.at);
+      const occurrences = inputs.instancesOf(asset.at);
       const typed = (
         of: AssetIndex,
         name: string,
@@ -144,7 +148,7 @@ class LiteralWalk {
       }
       if ('set' in effect && isLiteral(effect.to)) typed(asset, effect.set, effect.to);
       if ('spawn' in effect) {
-        const spawned = spawnable(ctx.index, effect.spawn);
+        const spawned = spawnable(inputs.index, effect.spawn);
         for (const [name, value] of Object.entries(effect.properties ?? {})) {
           if (spawned) typed(spawned, name, value, { ...subject, property: name });
         }
@@ -159,37 +163,31 @@ class LiteralWalk {
     }
   }
 
-  bindings(owner: AssetIndex): void {
-    owner.bindings.forEach((binding, at) => {
-      const literals = this.ctx.perAuthored('literals', binding, () => this.literalsOf(owner, binding));
-      if (literals.length === 0 || !this.ctx.isJudged(owner.at, at)) return;
-      const subject = { asset: owner.decl.id, binding: binding.id };
-      const occurrences = this.ctx.ownersOf(owner.at, at);
-      for (const { value, type, in: place } of literals) {
-        const common = { value, type, occurrences };
-        if (place === 'match') {
-          const where = `the match of ${binding.id}`;
-          this.out.push({ ...common, subject, valueSubject: subject, where });
-        } else if ('param' in place) {
-          const where = `the argument ${place.param} of ${binding.id}`;
-          this.out.push({ ...common, subject: { ...subject, ...place }, valueSubject: null, where });
-        } else {
-          const where = `the condition on ${place.asked} of ${binding.id}`;
-          this.out.push({ ...common, subject, valueSubject: { ...subject, name: place.asked }, where });
-        }
+  binding(unit: BindingUnit): void {
+    const { binding, owner, position, subject } = unit;
+    const literals = this.literalsOf(unit);
+    if (literals.length === 0) return;
+    const occurrences = this.inputs.ownersOf(owner.at, position);
+    for (const { value, type, in: place } of literals) {
+      const common = { value, type, occurrences };
+      if (place === 'match') {
+        const where = `the match of ${binding.id}`;
+        this.out.push({ ...common, subject, valueSubject: subject, where });
+      } else if ('param' in place) {
+        const where = `the argument ${place.param} of ${binding.id}`;
+        this.out.push({ ...common, subject: { ...subject, ...place }, valueSubject: null, where });
+      } else {
+        const where = `the condition on ${place.asked} of ${binding.id}`;
+        this.out.push({ ...common, subject, valueSubject: { ...subject, name: place.asked }, where });
       }
-    });
+    }
   }
 
   /** The wrong literals of one binding: among its arguments and conditions, and that of its match. */
-  private literalsOf(owner: AssetIndex, binding: Binding): readonly BoundLiteral[] {
-    const literalArg = binding.args !== undefined && Object.values(binding.args).some(isLiteral);
-    const { to } = binding;
+  private literalsOf({ binding, ends }: BindingUnit): BoundLiteral[] {
+    const { to, if: conditions } = binding;
     const match = 'every' in to && to.match !== undefined && to.match !== 'all' ? to.match : null;
-    const { if: conditions } = binding;
-    if (!literalArg && !match && !hasConditions(conditions)) return NONE;
     const found: BoundLiteral[] = [];
-    const ends = textEnds(this.ctx, owner, binding);
     for (const [value, { name, type }] of literalArgs(binding.args, ends.params ?? [])) {
       if (this.isWrong(value, type)) found.push({ value, type, in: { param: name } });
     }
@@ -210,7 +208,7 @@ class LiteralWalk {
 }
 
 /** What a condition names, and its type; no type for what is not there. */
-export function askedOf(c: Condition, { payload, reader }: TextEnds): { name: string; type?: Type } {
+export function askedOf(c: Condition, { payload, reader }: BindingEnds): { name: string; type?: Type } {
   if ('payload' in c) return { name: c.payload, type: payload?.find((f) => f.name === c.payload)?.type };
   const { property: name } = c;
   return { name, type: reader?.properties[reader.propertyAt.get(name) ?? -1]?.type };

@@ -1,7 +1,8 @@
-import { BIND, bindingOfEdge, PUBLISH, type Graph } from '../graph/graph.js';
-import type { Binding } from '../project/types.js';
+import { BIND, bindingOfEdge, type Graph } from '../graph/graph.js';
 import { append } from '../util/append.js';
 import type { Asker } from './exclusion.js';
+import type { Audience } from './facts/audiences.js';
+import { micros } from './micros.js';
 
 /** Something that an edge to an action does, which may meet what another one does at the same time. */
 export interface DeliveredAction {
@@ -29,14 +30,11 @@ export type Meeting = readonly Met[];
 
 /**
  * Finds what the deliveries of one event do at the same time: total delays are equal in whole microseconds, each delay
- * rounded. Meetings among what hears the same channels are the same for every event that is published there, so they are
- * given once for each set of channels; a meeting that an event has a direct part in is given whole, and whoever takes it
- * passes over pairs without a direct one. Cost: the edges that are looked at, and for each set of channels all but the
- * largest of them.
+ * rounded. Meetings among what an audience hears are the same for all of its events, so they are apart from those that an
+ * event has a direct part in.
  */
 export class MeetingDeliveries {
   private readonly channels = new Map<number, HeardActions>();
-  private readonly sets = new Map<string, Map<string, Met[]>>();
 
   constructor(
     private readonly g: Graph,
@@ -44,65 +42,61 @@ export class MeetingDeliveries {
     private readonly actionsOf: (edge: number) => readonly DeliveredAction[],
   ) {}
 
-  /** All meetings of one event that were not given before. */
-  eachOf(event: number, take: (meeting: Meeting) => void): void {
-    const { g } = this;
-    const direct: Met[] = [];
-    const published = new Map<string, { channel: number; delay: number }>();
-    for (let e = g.first[event]; e < g.first[event + 1]; e++) {
-      if (g.meta[e] >> 2 === BIND) append(direct, this.met(e, event, true));
-      else if (g.meta[e] >> 2 === PUBLISH) {
-        const delay = micros(bindingOfEdge(g, e)!.binding);
-        published.set(`${g.head[e]}+${delay}`, { channel: g.head[e], delay });
-      }
-    }
-    const heard = [...published.values()].map(({ channel, delay }) => ({
-      actions: this.heard(channel),
-      delay,
-    }));
-    const touched = new Set<string>();
-    for (const [at, own] of grouped(direct)) {
+  /** Looks at a channel anew: its listeners changed. */
+  forget(channel: number): void {
+    this.channels.delete(channel);
+  }
+
+  /** The meetings that an event has a direct part in; whoever takes them passes over pairs without one. Cost: its own edges. */
+  eachDirect(event: number, audience: Audience | undefined, take: (meeting: Meeting) => void): void {
+    const heard = this.heardBy(audience);
+    for (const own of this.direct(event).values()) {
       const [{ key, time }] = own;
-      const all = heard.flatMap(({ actions, delay }) => shifted(actions.at(key, time - delay), delay));
-      if (all.length > 0) touched.add(at);
-      give([...own, ...all], take);
-    }
-    const rest = this.among([...published.keys()].sort().join(' '), heard);
-    for (const [at, meeting] of rest) {
-      if (touched.has(at)) continue;
-      give(meeting, take);
-      rest.delete(at);
+      give(this.g, [...own, ...metAt(heard, key, time)], take);
     }
   }
 
-  /** Meetings among what hears some channels that were not given yet. */
-  private among(id: string, heard: { actions: HeardActions; delay: number }[]): Map<string, Met[]> {
-    const known = this.sets.get(id);
-    if (known) return known;
-    const found = new Map<string, Met[]>();
-    const add = (key: string, time: number): void => {
-      const at = placeOf(key, time);
-      if (found.has(at)) return;
-      const all = heard.flatMap(({ actions, delay }) => shifted(actions.at(key, time - delay), delay));
-      if (all.length > 1) found.set(at, all);
-    };
-    const largest = heard.reduce<HeardActions | null>(
-      (a, { actions: b }) => (a && a.size >= b.size ? a : b),
-      null,
-    );
+  /**
+   * The meetings among what an audience hears, where one of its events has no direct part. Cost: what is heard, but for the
+   * largest channel; where something meets, the edges of the events up to that one.
+   */
+  eachHeard(audience: Audience, take: (meeting: Meeting) => void): void {
+    const heard = this.heardBy(audience);
+    let largest: HeardActions | null = null;
+    for (const { actions } of heard) if (!largest || actions.size > largest.size) largest = actions;
+    const seen = new Set<string>();
     for (const { actions, delay } of heard) {
-      for (const [{ key, time }] of actions === largest ? actions.repeated : actions.all)
-        add(key, time + delay);
+      for (const [{ key, time }] of actions === largest ? actions.repeated : actions.all) {
+        const at = placeOf(key, time + delay);
+        if (seen.has(at)) continue;
+        seen.add(at);
+        const all = metAt(heard, key, time + delay);
+        if (all.length > 1 && this.isLeftAlone(audience, at)) give(this.g, all, take);
+      }
     }
-    this.sets.set(id, found);
-    return found;
+  }
+  private isLeftAlone({ events }: Audience, at: string): boolean {
+    for (const event of events) if (!this.direct(event).has(at)) return true;
+    return false;
+  }
+
+  private direct(event: number): Map<string, Met[]> {
+    const { g } = this;
+    const met: Met[] = [];
+    for (let e = g.first[event]; e < g.end[event]; e++) {
+      if (g.meta[e] >> 2 === BIND) append(met, this.met(e, event, true));
+    }
+    return grouped(met);
+  }
+  private heardBy(audience: Audience | undefined): { actions: HeardActions; delay: number }[] {
+    return (audience?.channels ?? []).map(({ node, delay }) => ({ actions: this.heard(node), delay }));
   }
   private heard(channel: number): HeardActions {
     let actions = this.channels.get(channel);
     if (actions) return actions;
     const { g } = this;
     const met: Met[] = [];
-    for (let e = g.first[channel]; e < g.first[channel + 1]; e++) append(met, this.met(e, channel, false));
+    for (let e = g.first[channel]; e < g.end[channel]; e++) append(met, this.met(e, channel, false));
     this.channels.set(channel, (actions = new HeardActions(met)));
     return actions;
   }
@@ -132,6 +126,9 @@ class HeardActions {
   }
 }
 
+function metAt(heard: readonly { actions: HeardActions; delay: number }[], key: string, time: number): Met[] {
+  return heard.flatMap(({ actions, delay }) => shifted(actions.at(key, time - delay), delay));
+}
 function grouped(met: readonly Met[]): Map<string, Met[]> {
   const groups = new Map<string, Met[]>();
   for (const one of met) {
@@ -146,19 +143,15 @@ function shifted(met: readonly Met[], delay: number): readonly Met[] {
   return delay === 0 ? met : met.map((m) => ({ ...m, time: m.time + delay }));
 }
 /** In running order, each binding with each value once. */
-function give(met: readonly Met[], take: (meeting: Meeting) => void): void {
+function give({ x }: Graph, met: readonly Met[], take: (meeting: Meeting) => void): void {
   if (met.length < 2) return;
   const seen = new Set<string>();
   const once = met.filter(({ binding, value }) => {
     const id = `${binding}/${value}`;
     return !seen.has(id) && seen.add(id);
   });
-  if (once.length > 1) take(once.sort((a, b) => a.binding - b.binding));
+  if (once.length > 1) take(once.sort((a, b) => x.compareRunning(a.binding, b.binding)));
 }
 function placeOf(key: string, time: number): string {
   return `${time}/${key}`;
-}
-/** The delay of a binding in whole microseconds. */
-export function micros(binding: Binding): number {
-  return Math.round((binding.delay ?? 0) * 1e6);
 }

@@ -1,6 +1,7 @@
 import type { Expansion } from '../expand/expansion.js';
 import {
   bindingOfEdge,
+  channelAt,
   EDGE_CLASSES,
   EDGE_KINDS,
   edgeClass,
@@ -8,6 +9,8 @@ import {
   edgeKind,
   effectOfEdge,
   expandedBinding,
+  isChannel,
+  keyAt,
   NO_KEY,
   type Graph,
 } from '../graph/graph.js';
@@ -47,10 +50,9 @@ export function placementRef(
 }
 
 export function nodeRef(g: Graph, node: number): NodeRef {
-  if (node >= g.channelBase) {
-    const at = node - g.channelBase;
-    const name = g.x.index.project.channels![g.channelOf[at]].name;
-    const key = g.keyOf[at];
+  if (isChannel(g, node)) {
+    const { name } = g.x.index.project.channels![channelAt(g, node)];
+    const key = keyAt(g, node);
     return key === NO_KEY ? { type: 'channel', name } : { type: 'channel', name, key: g.values.value(key) };
   }
   const instance = g.instanceOf[node];

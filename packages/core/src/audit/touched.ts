@@ -2,19 +2,42 @@ import { own } from '../util/own.js';
 import { sameJson } from '../util/same-json.js';
 import type { Action, Asset, Channel, EventDecl, Placement, Project } from '../project/types.js';
 
-/** What an edit of a part makes the audit ask anew, besides what it asks each time (waivers, the gate, the name). */
+/** What the audit looks at again after an edit of a part, besides what it looks at each time (waivers, the gate, the name). */
 export type Touch =
-  /** What bindings have a part in. */
+  /** Bindings: edges, and all that hangs on them. */
   | 'bindings'
-  /** What depends on where things stand, and on their areas. */
+  /** Where things stand, their areas, and where players start. */
   | 'plan'
-  /** What depends on limits, severities and patterns of names. */
+  /** Limits, severities and patterns of names. */
   | 'policy'
+  /** Values of placements: keys, and what selections match. */
+  | 'values'
+  /** What sleeps at the start. */
+  | 'sleep'
+  /** Which bindings placements mute. */
+  | 'mutes'
+  /** Which peers keep and steer things. */
+  | 'roles'
+  /** Whether events expect listeners and actions senders. */
+  | 'expectations'
+  /** Who may raise an event and who gets it, and whether it is raised in a pause. */
+  | 'delivery'
+  /** What events carry. */
+  | 'payload'
+  /** What actions take. */
+  | 'params'
+  /** Where and when an asset's instances run. */
+  | 'presence'
   /** Everything. */
   | 'all';
 
-/** What an answer depends on besides declarations and placements. */
-export type Besides = Extract<Touch, 'plan' | 'policy'>;
+/** Where something was touched: an asset by its number, and a placement of it; −1 where it is the asset itself. */
+export interface TouchedPlace {
+  asset: number;
+  slot: number;
+}
+/** What was touched, and where. Of bindings and the policy it is not said where. */
+export type Touched = ReadonlyMap<Touch, readonly TouchedPlace[]>;
 
 /** For each part of a thing what it touches; for a list of things the parts of each. */
 type Touches<T> = {
@@ -25,40 +48,40 @@ type Touches<T> = {
 const EVENT: Touches<EventDecl> = {
   name: 'all',
   cause: 'all',
-  payload: 'all',
+  payload: 'payload',
   limit: 'all',
-  raisedInPause: 'all',
-  expectsListener: 'all',
-  delivery: 'all',
+  raisedInPause: 'delivery',
+  expectsListener: 'expectations',
+  delivery: 'delivery',
   note: 'nothing',
-  origin: 'all',
-  source: 'all',
+  origin: 'nothing',
+  source: 'nothing',
 };
 const ACTION: Touches<Action> = {
   name: 'all',
-  params: 'all',
-  expectsSender: 'all',
+  params: 'params',
+  expectsSender: 'expectations',
   whileAsleep: 'all',
   effects: 'all',
   note: 'nothing',
-  origin: 'all',
-  source: 'all',
+  origin: 'nothing',
+  source: 'nothing',
 };
 const PLACEMENT: Touches<Placement> = {
   id: 'all',
   asset: 'all',
   at: 'plan',
   area: 'plan',
-  asleep: 'all',
-  properties: 'all',
-  inside: 'all',
-  muted: 'all',
-  authority: 'all',
-  operator: 'all',
-  entry: 'all',
+  asleep: 'sleep',
+  properties: 'values',
+  inside: 'values',
+  muted: 'mutes',
+  authority: 'roles',
+  operator: 'roles',
+  entry: 'plan',
   note: 'nothing',
-  origin: 'all',
-  source: 'all',
+  origin: 'nothing',
+  source: 'nothing',
 };
 const ASSET: Touches<Asset> = {
   id: 'all',
@@ -66,8 +89,8 @@ const ASSET: Touches<Asset> = {
   tags: 'all',
   note: 'nothing',
   persistent: 'all',
-  runsInPause: 'all',
-  existsOn: 'all',
+  runsInPause: 'presence',
+  existsOn: 'presence',
   mark: 'nothing',
   size: 'nothing',
   backdrop: 'nothing',
@@ -77,15 +100,15 @@ const ASSET: Touches<Asset> = {
   actions: ACTION,
   placements: PLACEMENT,
   bindings: 'bindings',
-  origin: 'all',
-  source: 'all',
+  origin: 'nothing',
+  source: 'nothing',
 };
 const CHANNEL: Touches<Channel> = {
   name: 'all',
   payload: 'all',
   note: 'nothing',
-  origin: 'all',
-  source: 'all',
+  origin: 'nothing',
+  source: 'nothing',
 };
 const PROJECT: Touches<Project> = {
   format: 'all',
@@ -106,36 +129,57 @@ const PROJECT: Touches<Project> = {
  * What the difference between two states of a project touches. What is the very same object in both is not looked into. Cost:
  * the lists that differ, what the items in them say that differ, and the number of assets.
  */
-export function touchedBy(before: Project, after: Project): ReadonlySet<Touch> {
-  const touched = new Set<Touch>();
-  compare(before, after, PROJECT, touched);
-  return touched;
+export function touchedBy(before: Project, after: Project): Touched {
+  const comparison = new Comparison();
+  comparison.compare(before, after, PROJECT, NOWHERE);
+  return comparison.touched;
 }
+const NOWHERE: TouchedPlace = { asset: -1, slot: -1 };
 
 type AnyTouches = Readonly<Record<string, Touch | 'nothing' | object>>;
-function compare(before: object, after: object, touches: AnyTouches, touched: Set<Touch>): void {
-  const [was, is] = [before as Record<string, unknown>, after as Record<string, unknown>];
-  for (const part of new Set([...Object.keys(was), ...Object.keys(is)])) {
-    const [old, now] = [own(was, part), own(is, part)];
-    if (old === now) continue;
-    // What the format does not know is kept, and nothing asks for it.
-    const touch = own(touches, part) ?? 'nothing';
-    if (typeof touch === 'object') compareLists(old, now, touch as AnyTouches, touched);
-    // What comes from a window is a copy, with parts that say the same.
-    else if (touch !== 'nothing' && !touched.has(touch) && !sameJson(old, now)) touched.add(touch);
-    if (touched.has('all')) return;
+class Comparison {
+  readonly touched = new Map<Touch, TouchedPlace[]>();
+
+  compare(before: object, after: object, touches: AnyTouches, where: TouchedPlace): void {
+    const [was, is] = [before as Record<string, unknown>, after as Record<string, unknown>];
+    for (const part of new Set([...Object.keys(was), ...Object.keys(is)])) {
+      const [old, now] = [own(was, part), own(is, part)];
+      if (old === now) continue;
+      // What the format does not know is kept, and nothing asks for it.
+      const touch = own(touches, part) ?? 'nothing';
+      if (typeof touch === 'object') this.compareLists(old, now, part, touch as AnyTouches, where);
+      // What comes from a window is a copy, with parts that say the same.
+      else if (touch !== 'nothing' && !sameJson(old, now)) this.touch(touch, where);
+      if (this.touched.has('all')) return;
+    }
+  }
+  /** Things that came, went or changed places are another matter than what a thing says. */
+  private compareLists(
+    was: unknown,
+    is: unknown,
+    part: string,
+    touches: AnyTouches,
+    where: TouchedPlace,
+  ): void {
+    const before = (was ?? []) as readonly object[];
+    const after = (is ?? []) as readonly object[];
+    if (before.length !== after.length) {
+      this.touch('all', where);
+      return;
+    }
+    for (const [i, item] of after.entries()) {
+      if (item === before[i]) continue;
+      this.compare(before[i], item, touches, placeOf(part, i, where));
+      if (this.touched.has('all')) return;
+    }
+  }
+  private touch(touch: Touch, where: TouchedPlace): void {
+    const places = this.touched.get(touch);
+    if (!places) this.touched.set(touch, [where]);
+    else if (places[places.length - 1] !== where) places.push(where);
   }
 }
-/** Things that came, went or changed places are another matter than what a thing says. */
-function compareLists(was: unknown, is: unknown, touches: AnyTouches, touched: Set<Touch>): void {
-  const before = (was ?? []) as readonly object[];
-  const after = (is ?? []) as readonly object[];
-  if (before.length !== after.length) {
-    touched.add('all');
-    return;
-  }
-  for (const [i, item] of after.entries()) {
-    if (item !== before[i]) compare(before[i], item, touches, touched);
-    if (touched.has('all')) return;
-  }
+function placeOf(part: string, i: number, where: TouchedPlace): TouchedPlace {
+  if (part === 'assets') return { asset: i, slot: -1 };
+  return part === 'placements' ? { asset: where.asset, slot: i } : where;
 }

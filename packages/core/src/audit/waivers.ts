@@ -10,10 +10,10 @@ export const staleWaiver = defineRule<'stale'>({
     group: 'waivers',
     what: 'A waiver is past its date.',
     why: 'The fault that it accepted counts again.',
-    cure: 'Fix the fault, or waive it again with a reason that still holds.',
+    fix: 'Fix the fault, or waive it again with a reason that still holds.',
   },
   messages: { stale: 'The waiver of {by} ("{reason}") ended on {until}' },
-  check: () => undefined,
+  parts: [],
 });
 export const idleWaiver = defineRule<'idle'>({
   meta: {
@@ -22,10 +22,10 @@ export const idleWaiver = defineRule<'idle'>({
     group: 'waivers',
     what: 'The finding that a waiver accepts is gone.',
     why: 'It would silently accept the same fault if it came back.',
-    cure: 'Remove the waiver.',
+    fix: 'Remove the waiver.',
   },
   messages: { idle: 'The finding accepted by the waiver of {by} ("{reason}") is gone' },
-  check: () => undefined,
+  parts: [],
 });
 
 /** A waiver counts up to and including its date. */
@@ -33,20 +33,29 @@ export function isStale(waiver: Waiver, today: string): boolean {
   return waiver.until !== undefined && waiver.until < today;
 }
 
-/** Marks the findings that a waiver in force covers, not one that is only proposed: all of their occurrences, where the waiver lists any. */
-export function applyWaivers(findings: readonly Finding[], waivers: readonly Waiver[], today: string): void {
-  const inForce = new Map<string, Waiver[]>();
-  for (const w of waivers) {
-    if (w.proposed || isStale(w, today)) continue;
-    const same = inForce.get(w.fingerprint);
-    if (same) same.push(w);
-    else inForce.set(w.fingerprint, [w]);
+/** The waivers that hold today, by the findings that they cover. One that is only proposed covers nothing. */
+export class WaiversInForce {
+  private readonly waivers = new Map<string, Waiver[]>();
+  private readonly occurrences = new Map<Waiver, Set<string>>();
+
+  constructor(waivers: readonly Waiver[], today: string) {
+    for (const w of waivers) {
+      if (w.proposed || isStale(w, today)) continue;
+      const same = this.waivers.get(w.fingerprint);
+      if (same) same.push(w);
+      else this.waivers.set(w.fingerprint, [w]);
+    }
   }
-  for (const f of findings) {
-    const covers = (inForce.get(f.fingerprint) ?? []).some((w) => {
-      const listed = w.occurrences && new Set(w.occurrences);
-      return !listed || f.occurrences.every((o) => listed.has(o));
-    });
-    if (covers) f.waived = true;
+  /** Whether all occurrences of a finding are covered: by one waiver that lists them all, or that lists none. */
+  covers({ fingerprint, occurrences }: Finding): boolean {
+    const waivers = this.waivers.get(fingerprint);
+    return waivers !== undefined && waivers.some((w) => this.coversAll(w, occurrences));
+  }
+  private coversAll(waiver: Waiver, occurrences: readonly string[]): boolean {
+    if (!waiver.occurrences) return true;
+    let listed = this.occurrences.get(waiver);
+    if (!listed) this.occurrences.set(waiver, (listed = new Set(waiver.occurrences)));
+    const known = listed;
+    return occurrences.every((o) => known.has(o));
   }
 }

@@ -4,7 +4,7 @@ import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import type { Expansion } from '../expand/expansion.js';
 import { peerRolesOf, type PeerRoles } from '../expand/peers.js';
 import { PathTable } from '../expand/resolve.js';
-import { sceneInstances } from '../graph/plans.js';
+import { sceneInstances } from '../graph/resolver.js';
 import { canonicalParts } from '../project/canonical.js';
 import type { Binding, Project } from '../project/types.js';
 import { finish, type WorkStep } from '../util/steps.js';

@@ -3,7 +3,7 @@ import { BEGINS_ASLEEP, type Expansion } from '../expand/expansion.js';
 import type { PeerRoles } from '../expand/peers.js';
 import type { PathTable } from '../expand/resolve.js';
 import { initialValue, overridesOf } from '../expand/values.js';
-import { mutedBindings } from '../graph/plans.js';
+import { mutedBindings } from '../graph/resolver.js';
 import type { Binding, Value } from '../project/types.js';
 import { isLiteral } from '../project/value.js';
 

@@ -1,5 +1,14 @@
 import type { BindingRef } from '../audit/finding.js';
-import { BIND, edgeKind, expandedBinding, HEAR, PUBLISH, type Graph } from '../graph/graph.js';
+import {
+  BIND,
+  edgeKind,
+  expandedBinding,
+  HEAR,
+  PUBLISH,
+  type Graph,
+  channelAt,
+  isChannel,
+} from '../graph/graph.js';
 
 export type CrossingGroup = 'scene' | 'asset' | 'tag' | 'channel';
 export const CROSSING_GROUPS: readonly CrossingGroup[] = ['scene', 'asset', 'tag', 'channel'];
@@ -69,8 +78,9 @@ class Gatherer {
 
   run(): Crossings {
     const { g } = this;
-    for (let node = 0; node < g.channelBase; node++) {
-      for (let e = g.first[node]; e < g.first[node + 1]; e++) {
+    for (let node = 0; node < g.nodes; node++) {
+      if (isChannel(g, node)) continue;
+      for (let e = g.first[node]; e < g.end[node]; e++) {
         const kind = edgeKind(g, e);
         const sender = g.instanceOf[node];
         if (kind === BIND)
@@ -95,8 +105,9 @@ class Gatherer {
 
   private hearings(): void {
     const { g } = this;
-    for (let node = g.channelBase; node < g.nodes; node++) {
-      for (let e = g.first[node]; e < g.first[node + 1]; e++) {
+    for (let node = 0; node < g.nodes; node++) {
+      if (!isChannel(g, node)) continue;
+      for (let e = g.first[node]; e < g.end[node]; e++) {
         if (edgeKind(g, e) !== HEAR) continue;
         const receiver = g.instanceOf[g.head[e]];
         this.add([this.channelOf(node)], this.groupsOf(receiver), receiver, receiver, [g.ref[e]], 1, true);
@@ -107,8 +118,9 @@ class Gatherer {
   private throughChannels(): void {
     const { g } = this;
     const tellers = new Map<number, { sender: number; ref: number }[]>();
-    for (let node = 0; node < g.channelBase; node++) {
-      for (let e = g.first[node]; e < g.first[node + 1]; e++) {
+    for (let node = 0; node < g.nodes; node++) {
+      if (isChannel(g, node)) continue;
+      for (let e = g.first[node]; e < g.end[node]; e++) {
         if (edgeKind(g, e) !== PUBLISH) continue;
         const list = tellers.get(g.head[e]);
         const told = { sender: g.instanceOf[node], ref: g.ref[e] };
@@ -119,7 +131,7 @@ class Gatherer {
     for (const [node, told] of tellers) {
       const senders = this.bundle(told.map(({ sender, ref }) => ({ instance: sender, ref })));
       const heard: { instance: number; ref: number }[] = [];
-      for (let e = g.first[node]; e < g.first[node + 1]; e++) {
+      for (let e = g.first[node]; e < g.end[node]; e++) {
         if (edgeKind(g, e) === HEAR) heard.push({ instance: g.instanceOf[g.head[e]], ref: g.ref[e] });
       }
       for (const s of senders) {
@@ -207,7 +219,7 @@ class Gatherer {
   }
   private channelOf(node: number): number {
     const { g } = this;
-    return this.number(`#${g.x.index.project.channels![g.channelOf[node - g.channelBase]].name}`);
+    return this.number(`#${g.x.index.project.channels![channelAt(g, node)].name}`);
   }
   private number(name: string): number {
     let n = this.numbers.get(name);

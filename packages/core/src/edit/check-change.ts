@@ -1,3 +1,4 @@
+import { OquelError } from '../util/oquel-error.js';
 import { asset as assetShape, binding, placement } from '../project/asset-shapes.js';
 import { project as projectShape } from '../project/document.js';
 import { toPointer, type Problem } from '../project/problem.js';
@@ -6,8 +7,9 @@ import { FORMAT, type Asset } from '../project/types.js';
 import type { ItemChange, ListName, PartChange } from './change.js';
 
 /** Thrown when an edit cannot be applied to the project as it stands; the project is unchanged. */
-export class EditRefused extends Error {
+export class EditRefused extends OquelError {
   override readonly name = 'EditRefused';
+  readonly code = 'edit-refused';
   constructor(
     /** Position of the change in its set. */
     readonly change: number,

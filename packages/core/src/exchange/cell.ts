@@ -1,3 +1,4 @@
+import { OquelError } from '../util/oquel-error.js';
 import type { ProjectIndex } from '../project/index-project.js';
 import type { Field, Type, Value } from '../project/types.js';
 import { literalFault, literalType } from '../project/arg-types.js';
@@ -7,8 +8,9 @@ import { printItems } from '../wireline/print-project-line.js';
 import { printValue } from '../wireline/print-value.js';
 
 /** Why a cell cannot be taken, in words that follow the name of its column. */
-export class CellFault extends Error {
+export class CellFault extends OquelError {
   override readonly name = 'CellFault';
+  readonly code = 'broken-cell';
 }
 /** A value as the text of a cell, and back. An empty cell is no value, and is not given to `read`. */
 export interface CellOf<V> {

@@ -1,3 +1,4 @@
+import { OquelError } from '../util/oquel-error.js';
 import { unguardCell } from './guard.js';
 import { CsvError, parse } from 'csv-parse/browser/esm/sync';
 
@@ -13,8 +14,9 @@ export interface CsvCells {
   cells: string[];
 }
 /** The text is no table at all; says in which line. */
-export class CsvFault extends Error {
+export class CsvFault extends OquelError {
   override readonly name = 'CsvFault';
+  readonly code = 'broken-table';
 }
 
 const DELIMITERS = [',', ';', '\t'];

@@ -3,18 +3,20 @@ import { LIMITS } from '../limits.js';
 import { IntList } from '../util/int-list.js';
 import { ASLEEP_AT_START, BEGINS_ASLEEP, Expansion, SPAWNED, type Stopped } from './expansion.js';
 import { checkSize } from './size.js';
+import { BindingSlots, type Room } from './binding-slots.js';
 import { StandIns } from './stand-ins.js';
 import { ProjectTooLarge } from './too-large.js';
 
 /**
  * Expands every scene, in array order. Explicit stack; linear in the number of instances.
- * An asset that contains itself stops at the placement that repeats it.
+ * An asset that contains itself stops at the placement that repeats it. With room for edits, assets may get some more
+ * bindings before all are numbered anew.
  * @throws ProjectTooLarge beyond the bound on instances, before they are made, and where loops of assets multiply.
  */
-export function expand(index: ProjectIndex): Expansion {
+export function expand(index: ProjectIndex, room: Room = 'none'): Expansion {
   const standIns = new StandIns(index);
   checkSize(index, standIns);
-  return new Expander(index, standIns).run();
+  return new Expander(index, standIns, new BindingSlots(index, room)).run();
 }
 
 class Expander {
@@ -30,6 +32,7 @@ class Expander {
   private readonly nodeBase = new IntList(1024);
   private readonly stopped: Stopped[] = [];
   private bindings = 0;
+  private numbers = 0;
   private nodes = 0;
   /** Assets on the way from the scene, and, apart from it, from the stand-in: containing begins anew there. */
   private readonly onPath: [Uint8Array, Uint8Array];
@@ -37,13 +40,14 @@ class Expander {
   constructor(
     private readonly index: ProjectIndex,
     private readonly standIns: StandIns,
+    private readonly slots: BindingSlots,
   ) {
     this.onPath = [new Uint8Array(index.assets.length), new Uint8Array(index.assets.length)];
   }
 
   run(): Expansion {
     for (const asset of this.index.assets) if (asset.decl.kind === 'scene') this.expandScene(asset.at);
-    this.bindingBase.push(this.bindings);
+    this.bindingBase.push(this.numbers);
     this.nodeBase.push(this.nodes);
     return new Expansion(
       this.index,
@@ -57,6 +61,7 @@ class Expander {
       this.children.toArray(),
       this.holder.toArray(),
       Uint8Array.from(this.flags.view()),
+      this.slots,
       this.bindingBase.toArray(),
       this.nodeBase.toArray(),
       this.stopped,
@@ -119,8 +124,9 @@ class Expander {
     this.childBase.push(this.children.length);
     this.holder.push(spawned ? this.holder.get(parent) : at);
     this.flags.push(flags);
-    this.bindingBase.push(this.bindings);
+    this.bindingBase.push(this.numbers);
     this.nodeBase.push(this.nodes);
+    this.numbers += this.slots.count(asset);
     this.bindings += decl.bindings.length;
     this.nodes += decl.events.length + decl.actions.length;
     if (this.bindings > LIMITS.expansion.bindings) throw this.tooLarge('bindings', at);

@@ -1,5 +1,6 @@
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
-import type { Placement } from '../project/types.js';
+import type { Binding, Placement } from '../project/types.js';
+import type { BindingSlots } from './binding-slots.js';
 import type { StandIns } from './stand-ins.js';
 
 /** Bits of {@link Expansion.flags}. */
@@ -21,7 +22,8 @@ export interface Stopped {
  */
 export class Expansion {
   constructor(
-    readonly index: ProjectIndex,
+    /** Replaced by an edit in place. */
+    public index: ProjectIndex,
     readonly standIns: StandIns,
     readonly count: number,
     /** Number of the instance's asset. */
@@ -39,50 +41,14 @@ export class Expansion {
     /** The instance that holds the stand-ins that it spawns: itself, or the holder of what it is spawned under. */
     readonly holder: Int32Array,
     readonly flags: Uint8Array,
-    /** Number of its first expanded binding; one entry more at the end, the count of all. */
+    /** Numbers of authored bindings. */
+    readonly slots: BindingSlots,
+    /** Number of its first expanded binding: one for each slot of its asset; one entry more at the end. */
     readonly bindingBase: Int32Array,
     /** Number of its first node in the graph: events, then actions; one entry more at the end. */
     readonly nodeBase: Int32Array,
     readonly stopped: readonly Stopped[],
   ) {}
-
-  /** The same instances with the bindings of another index, whose assets differ from this one's in nothing else. */
-  withBindingsOf(index: ProjectIndex): Expansion {
-    const bindingBase = new Int32Array(this.count + 1);
-    for (let i = 0; i < this.count; i++) {
-      bindingBase[i + 1] = bindingBase[i] + index.assets[this.asset[i]].bindings.length;
-    }
-    const {
-      standIns,
-      count,
-      asset,
-      parent,
-      slot,
-      end,
-      childBase,
-      children,
-      holder,
-      flags,
-      nodeBase,
-      stopped,
-    } = this;
-    return new Expansion(
-      index,
-      standIns,
-      count,
-      asset,
-      parent,
-      slot,
-      end,
-      childBase,
-      children,
-      holder,
-      flags,
-      bindingBase,
-      nodeBase,
-      stopped,
-    );
-  }
 
   assetOf(instance: number): AssetIndex {
     return this.index.assets[this.asset[instance]];
@@ -140,6 +106,27 @@ export class Expansion {
   ownerOf(binding: number): number {
     this.owners ??= spread(this.bindingBase);
     return this.owners[binding];
+  }
+  /** The number of an expanded binding, by its position in its owner. */
+  numberOf(owner: number, position: number): number {
+    return this.bindingBase[owner] + this.slots.slot(this.asset[owner], position);
+  }
+  /** Its position among the bindings of its owner. */
+  positionOf(binding: number): number {
+    const owner = this.ownerOf(binding);
+    return this.slots.position(this.asset[owner], binding - this.bindingBase[owner]);
+  }
+  bindingOf(binding: number): Binding {
+    return this.assetOf(this.ownerOf(binding)).bindings[this.positionOf(binding)];
+  }
+  /** The number of the authored binding that an expanded one is a copy of. */
+  authoredOf(binding: number): number {
+    const owner = this.ownerOf(binding);
+    return this.slots.base[this.asset[owner]] + binding - this.bindingBase[owner];
+  }
+  /** Negative if the first of two expanded bindings runs before the second one. */
+  compareRunning(a: number, b: number): number {
+    return this.ownerOf(a) - this.ownerOf(b) || this.positionOf(a) - this.positionOf(b);
   }
 }
 

@@ -9,7 +9,7 @@ export const MISSING = -1;
 export const BLOCKED = -2;
 
 /** Resolves one authored path in any copy of its owner. */
-export class PathPlan {
+export class CompiledPath {
   private readonly segments: readonly string[];
   /** The instance of the scene of an absolute path; −1 for a path from the owner. */
   private readonly start: number;
@@ -89,16 +89,17 @@ const NO_SEGMENTS: readonly string[] = [];
 
 /** The ways of one owner's paths, each made ready once however many bindings name it. */
 export class PathTable {
-  private readonly plans = new Map<string, PathPlan>();
+  private readonly compiled = new Map<string, CompiledPath>();
   constructor(
     private readonly x: Expansion,
     private readonly sceneInstances: ReadonlyMap<number, number>,
     private readonly owner: number,
   ) {}
-  get(path: string): PathPlan {
-    let plan = this.plans.get(path);
-    if (!plan) this.plans.set(path, (plan = new PathPlan(this.x, this.sceneInstances, path, this.owner)));
-    return plan;
+  get(path: string): CompiledPath {
+    let one = this.compiled.get(path);
+    if (!one)
+      this.compiled.set(path, (one = new CompiledPath(this.x, this.sceneInstances, path, this.owner)));
+    return one;
   }
 }
 

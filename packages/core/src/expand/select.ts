@@ -47,6 +47,11 @@ export class Selector {
     }
   }
 
+  /** Looks at the values of an asset's instances anew. */
+  forgetValues(asset: number): void {
+    for (const id of this.byValue.keys()) if (id.startsWith(`${asset}/`)) this.byValue.delete(id);
+  }
+
   private matching(asset: number, match: { property: string; value: number }): Int32Array {
     const id = `${asset}/${match.property}`;
     let groups = this.byValue.get(id);

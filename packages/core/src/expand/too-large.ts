@@ -1,3 +1,5 @@
+import { OquelError } from '../util/oquel-error.js';
+
 /** What there may be too many of. */
 export type Amount =
   'instances' | 'events and actions' | 'bindings' | 'levels' | 'loops' | 'spawning' | 'edges';
@@ -24,8 +26,9 @@ const TEXTS: Record<Amount, (size: string, limit: string, chain: string) => stri
 };
 
 /** Thrown when a document would expand beyond what is allowed; `chain` is where: the nesting of assets, or bindings. */
-export class ProjectTooLarge extends Error {
+export class ProjectTooLarge extends OquelError {
   override readonly name = 'ProjectTooLarge';
+  readonly code = 'project-too-large';
   constructor(
     readonly what: Amount,
     readonly count: number,

@@ -1,4 +1,4 @@
-import type { ProjectIndex } from '../project/index-project.js';
+import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 import type { Placement, Value } from '../project/types.js';
 import { ValueMap } from '../project/value.js';
 import type { Expansion } from './expansion.js';
@@ -63,12 +63,17 @@ function placementOf(x: Expansion, instance: number): Placement | null {
   return parent < 0 ? null : (x.assetOf(parent).placements[x.slot[instance]] ?? null);
 }
 const saying = new WeakMap<ProjectIndex, boolean>();
-/** Whether any placement says something of what stands inside it. Cost: the placements, once. */
+const sayingAssets = new WeakMap<AssetIndex, boolean>();
+/** Whether any placement says something of what stands inside it. Cost: the placements, once; those that an edit changes, then. */
 function saysInside(index: ProjectIndex): boolean {
   let says = saying.get(index);
+  if (says === undefined) saying.set(index, (says = index.assets.some(assetSaysInside)));
+  return says;
+}
+function assetSaysInside(asset: AssetIndex): boolean {
+  let says = sayingAssets.get(asset);
   if (says === undefined) {
-    says = index.assets.some((a) => a.placements.some((p) => p.inside !== undefined));
-    saying.set(index, says);
+    sayingAssets.set(asset, (says = asset.placements.some((p) => p.inside !== undefined)));
   }
   return says;
 }

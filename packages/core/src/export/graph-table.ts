@@ -41,7 +41,7 @@ export function edgeTable(g: Graph): EdgeLine[] {
   const lines: EdgeLine[] = [];
   for (let n = 0; n < g.nodes; n++) {
     const from = nodeName(g, n);
-    for (let e = g.first[n]; e < g.first[n + 1]; e++) {
+    for (let e = g.first[n]; e < g.end[n]; e++) {
       const bound = bindingOfEdge(g, e);
       const binding = bound && { owner: g.x.address(bound.owner), id: bound.binding.id };
       const effect = bound ? null : effectName(effectOfEdge(g, e, n).effect);

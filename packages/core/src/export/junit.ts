@@ -1,6 +1,7 @@
 import { XMLBuilder } from 'fast-xml-parser';
 import type { AuditResult, Finding } from '../audit/finding.js';
-import { gateOf } from '../audit/audit.js';
+import { gateOf } from '../audit/audit-state.js';
+import type { Rule } from '../audit/rule.js';
 import { ALL_RULES } from '../audit/rules/registry.js';
 import type { Waiver } from '../project/types.js';
 import type { Places } from './located.js';
@@ -19,6 +20,8 @@ export interface JunitOptions {
   waivers?: readonly Waiver[];
   /** How long the audit took. */
   seconds?: number;
+  /** Rules of the team's own that were run besides. */
+  ownRules?: readonly Rule[];
 }
 type Case = Record<string, unknown>;
 
@@ -35,7 +38,7 @@ export function auditJunit(result: AuditResult, options: JunitOptions): string {
     else byRule.set(f.rule, [f]);
   }
   const waivers = new Map((options.waivers ?? []).filter((w) => !w.proposed).map((w) => [w.fingerprint, w]));
-  const cases = ALL_RULES.flatMap(({ meta }): Case[] => {
+  const cases = [...ALL_RULES, ...(options.ownRules ?? [])].flatMap(({ meta }): Case[] => {
     const found = byRule.get(meta.name);
     if (!found) return [{ '@_classname': 'oquel.audit', '@_name': meta.name, '@_time': 0 }];
     return found.map((f) => findingCase(f, options, waivers.get(f.fingerprint)));

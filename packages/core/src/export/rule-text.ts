@@ -37,7 +37,7 @@ export function ruleText(name: string): { text: string | null; near: string[] } 
     meta.what,
     '',
     `Why it matters: ${meta.why}`,
-    `What to do:     ${meta.cure}`,
+    `What to do:     ${meta.fix}`,
     '',
     'It says:',
     ...said,

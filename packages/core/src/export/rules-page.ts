@@ -4,7 +4,7 @@ import { own } from '../util/own.js';
 import { COMMON, RULE_EXAMPLES } from './rule-examples.js';
 import { ALL_RULES } from '../audit/rules/registry.js';
 
-const GROUPS: Record<RuleMeta['group'], string> = {
+const GROUPS: Record<Exclude<RuleMeta['group'], 'own'>, string> = {
   targets: 'Targets',
   listeners: 'Listeners',
   shape: 'Shape',
@@ -52,7 +52,7 @@ function rulePage({ meta, messages }: Rule): string {
     '',
     `**Why it matters.** ${meta.why}`,
     '',
-    `**Fix.** ${meta.cure}`,
+    `**Fix.** ${meta.fix}`,
     '',
     '**Message:**',
     '',

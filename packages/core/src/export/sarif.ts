@@ -1,6 +1,7 @@
 import { sourceOf } from '../audit/source-of.js';
 import type { AuditResult, Finding, PathEvidence } from '../audit/finding.js';
 import type { FindingChange } from '../audit/compare.js';
+import type { Rule } from '../audit/rule.js';
 import { ALL_RULES } from '../audit/rules/registry.js';
 import type { ProjectIndex } from '../project/index-project.js';
 import type { Source } from '../project/types.js';
@@ -23,6 +24,8 @@ export interface SarifOptions {
   version?: string;
   /** The address of a guide, to whose pages rules lead, such as `https://oquel.example/guide`. */
   guide?: string;
+  /** Rules of the team's own that were run besides. */
+  ownRules?: readonly Rule[];
 }
 
 /**
@@ -30,12 +33,14 @@ export interface SarifOptions {
  * repository where its manifest gives one, partial fingerprints, suppressions for waivers, and the state against a baseline.
  */
 export function auditSarif(result: AuditResult, options: SarifOptions): object {
-  const rules = ALL_RULES.map(({ meta }) => ({
+  const rules = [...ALL_RULES, ...(options.ownRules ?? [])].map(({ meta }) => ({
     id: meta.name,
     shortDescription: { text: meta.what },
     fullDescription: { text: `${meta.what} ${meta.why}` },
-    help: { text: `${meta.why} ${meta.cure}` },
-    ...(options.guide === undefined ? {} : { helpUri: `${options.guide}/rules/${meta.name}.html` }),
+    help: { text: `${meta.why} ${meta.fix}` },
+    ...(options.guide === undefined || meta.group === 'own'
+      ? {}
+      : { helpUri: `${options.guide}/rules/${meta.name}.html` }),
     defaultConfiguration: { level: LEVELS[meta.severity] },
     properties: { group: meta.group },
   }));

@@ -12,11 +12,11 @@ import {
   find,
   placementOf,
   removeBinding,
-  type Fixer,
+  type ProposeFixes,
 } from './proposal.js';
 
 /** The later of two is removed, or the earlier. */
-export const fixOneOfTwo: Fixer = (index, { subject }) => {
+export const fixOneOfTwo: ProposeFixes = (index, { subject }) => {
   if (!('bindings' in subject) || 'effects' in subject) return [];
   return [...subject.bindings].reverse().flatMap(({ asset, binding }) => {
     const found = find(index, asset, binding);
@@ -25,7 +25,7 @@ export const fixOneOfTwo: Fixer = (index, { subject }) => {
 };
 
 /** It lets go of its own binding alone, when its owner ends. */
-export const fixRelease: Fixer = (index, finding) => {
+export const fixRelease: ProposeFixes = (index, finding) => {
   const found = bindingOf(index, finding);
   if (!found) return [];
   const { release: _release, ...own } = found.binding;
@@ -33,7 +33,7 @@ export const fixRelease: Fixer = (index, finding) => {
 };
 
 /** It takes hold at load. */
-export const fixStartRace: Fixer = (index, finding) => {
+export const fixStartRace: ProposeFixes = (index, finding) => {
   const found = bindingOf(index, finding);
   if (!found) return [];
   const { bind: _bind, ...early } = found.binding;
@@ -41,7 +41,7 @@ export const fixStartRace: Fixer = (index, finding) => {
 };
 
 /** A match by key, or by the listener's key on a channel; or every one is meant. */
-export const fixSpill: Fixer = (index, finding) => {
+export const fixSpill: ProposeFixes = (index, finding) => {
   const found = bindingOf(index, finding);
   if (!found) return [];
   const { owner, binding } = found;
@@ -80,7 +80,7 @@ function keysOf(asset: AssetIndex | null | undefined): string[] {
 }
 
 /** A wider selection, or none. */
-export const fixEmptySelection: Fixer = (index, finding) => {
+export const fixEmptySelection: ProposeFixes = (index, finding) => {
   const found = bindingOf(index, finding);
   if (!found || !('every' in found.binding.to)) return [];
   const { owner, binding } = found;
@@ -98,7 +98,7 @@ export const fixEmptySelection: Fixer = (index, finding) => {
 };
 
 /** The argument that fits best, or without the one that is too much. */
-export const fixPayload: Fixer = (index, finding) => {
+export const fixPayload: ProposeFixes = (index, finding) => {
   const found = bindingOf(index, finding);
   if (!found || !('param' in finding.subject)) return [];
   const { owner, binding } = found;
@@ -162,7 +162,7 @@ export function fieldFilled(
 }
 
 /** The nearest key of the table. */
-export const fixKey: Fixer = (index, finding) => {
+export const fixKey: ProposeFixes = (index, finding) => {
   const known = finding.evidence.kind === 'names' ? finding.evidence : null;
   if (!known) return [];
   const names = nearest(known.wanted, known.known);
@@ -187,7 +187,7 @@ export const fixKey: Fixer = (index, finding) => {
 };
 
 /** Entering is served once only. */
-export const fixUnpaired: Fixer = (index, finding) => {
+export const fixUnpaired: ProposeFixes = (index, finding) => {
   const { evidence } = finding;
   if (evidence.kind !== 'path') return [];
   const refs = evidence.steps.flatMap((s) => (s.via?.binding ? [s.via.binding] : []));
@@ -196,7 +196,7 @@ export const fixUnpaired: Fixer = (index, finding) => {
 };
 
 /** It is not wired at all. */
-export const fixByRemoval: Fixer = (index, finding) => {
+export const fixByRemoval: ProposeFixes = (index, finding) => {
   const found = bindingOf(index, finding);
   return found ? [removeBinding(found.owner, found.binding)] : [];
 };

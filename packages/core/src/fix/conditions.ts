@@ -5,10 +5,10 @@ import { valuesOfType } from '../project/type-values.js';
 import type { Condition } from '../project/types.js';
 import { lineEnds } from '../wireline/check.js';
 import { nearest } from '../project/nearest.js';
-import { bindingOf, changeBinding, type Fixer } from './proposal.js';
+import { bindingOf, changeBinding, type ProposeFixes } from './proposal.js';
 
 /** A condition that names nothing, or asks for a value that there is not: the nearest that is there, or without it. */
-export const fixCondition: Fixer = (index, finding) => {
+export const fixCondition: ProposeFixes = (index, finding) => {
   const found = bindingOf(index, finding);
   const { subject } = finding;
   if (!found || !('name' in subject)) return [];

@@ -1,6 +1,5 @@
 import { EDGE_CLASSES, type Graph } from '../graph/graph.js';
-import { cycleGroups, type CycleGroup } from '../graph/cycles.js';
-import { stronglyConnected } from '../graph/components.js';
+import { cycleGroups, cyclicParts, type CycleGroup } from '../graph/cycles.js';
 import type { Finding } from '../audit/finding.js';
 import { cycleSubject } from '../audit/rules/relay-cycle.js';
 import type { ChangeSet } from '../edit/change.js';
@@ -68,16 +67,19 @@ export function fixCycle(g: Graph, finding: Finding): ChangeSet[] {
 
 function groupOf(g: Graph, finding: Finding): CycleGroup | undefined {
   const subject = canonicalJson(finding.subject);
-  return cycleGroups(g, stronglyConnected(g)).find(
-    (group) => EDGE_CLASSES[group.cls] === finding.class && canonicalJson(cycleSubject(g, group)) === subject,
-  );
+  return cyclicParts(g)
+    .flatMap((part) => cycleGroups(g, part))
+    .find(
+      (group) =>
+        EDGE_CLASSES[group.cls] === finding.class && canonicalJson(cycleSubject(g, group)) === subject,
+    );
 }
 
 function edgesOf(g: Graph, group: CycleGroup): CycleEdge[] {
   const inside = new Set(group.nodes);
   const edges: CycleEdge[] = [];
   for (const tail of group.nodes) {
-    for (let e = g.first[tail]; e < g.first[tail + 1]; e++) {
+    for (let e = g.first[tail]; e < g.end[tail]; e++) {
       const cls = g.meta[e] & 3;
       if (cls < group.cls || !inside.has(g.head[e])) continue;
       const number = g.ref[e];
@@ -87,7 +89,7 @@ function edgesOf(g: Graph, group: CycleGroup): CycleEdge[] {
         tail,
         head: g.head[e],
         own: cls === group.cls,
-        binding: asset ? asset.bindings[number - g.x.bindingBase[owner]] : null,
+        binding: asset ? g.x.bindingOf(number) : null,
         asset: asset?.decl.id ?? '',
       });
     }

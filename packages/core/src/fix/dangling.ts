@@ -4,10 +4,10 @@ import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 import type { Binding } from '../project/types.js';
 import { fixByDeclaring } from './declaring.js';
 import { nearest } from '../project/nearest.js';
-import { bindingOf, changeBinding, removeBinding, type Fixer } from './proposal.js';
+import { bindingOf, changeBinding, removeBinding, type ProposeFixes } from './proposal.js';
 
 /** Nearest receivers, actions, assets or channels, those that offer what is wanted first; what is named is made; or removal. */
-export const fixTarget: Fixer = (index, finding) => {
+export const fixTarget: ProposeFixes = (index, finding) => {
   const found = bindingOf(index, finding);
   if (!found) return [];
   const { owner, binding } = found;
@@ -34,7 +34,7 @@ export const fixTarget: Fixer = (index, finding) => {
 };
 
 /** Nearest senders, events or channels, those that raise what is wanted first; what is named is made; or removal. */
-export const fixSender: Fixer = (index, finding) => {
+export const fixSender: ProposeFixes = (index, finding) => {
   const found = bindingOf(index, finding);
   if (!found) return [];
   const { owner, binding } = found;

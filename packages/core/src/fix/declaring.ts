@@ -7,22 +7,22 @@ import type { ChangeSet } from '../edit/change.js';
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 import type { Effect, EventDecl, Property, Type } from '../project/types.js';
 import { isLiteral } from '../project/value.js';
-import { bindingOf, type Fixer } from './proposal.js';
+import { bindingOf, type ProposeFixes } from './proposal.js';
 
 /** What the binding names and is not there is declared and placed, as if its line were typed. */
-export const fixByDeclaring: Fixer = (index, finding) => {
+export const fixByDeclaring: ProposeFixes = (index, finding) => {
   const found = bindingOf(index, finding);
   if (!found) return [];
   const { owner, binding } = found;
   const first = declareFor(index, owner, [binding]);
-  // Whoever takes this cure means the name as it is.
+  // Whoever takes this fix means the name as it is.
   const wishes = new Map(first.needs.map((n): [string, Wish] => [n.key, { make: true }]));
   const { needs, making } = declareFor(index, owner, [binding], wishes);
   return making.length === 0 ? [] : [{ label: `Create ${needsText(needs)}`, changes: making }];
 };
 
 /** The prefab that is placed and is not there. */
-export const fixByNewAsset: Fixer = (index, { subject }) => {
+export const fixByNewAsset: ProposeFixes = (index, { subject }) => {
   if (!('placement' in subject) || subject.placement === undefined) return [];
   const owner = index.assets[index.assetAt.get(subject.asset) ?? -1] as AssetIndex | undefined;
   const placement = owner?.placements[owner.placementAt.get(subject.placement) ?? -1];
@@ -31,7 +31,7 @@ export const fixByNewAsset: Fixer = (index, { subject }) => {
 };
 
 /** The event, property or prefab that an effect names. */
-export const fixEffect: Fixer = (index, { subject, evidence }) => {
+export const fixEffect: ProposeFixes = (index, { subject, evidence }) => {
   if (!('action' in subject) || evidence.kind !== 'names') return [];
   const asset = index.assets[index.assetAt.get(subject.asset) ?? -1] as AssetIndex | undefined;
   const at = asset?.actionAt.get(subject.action);

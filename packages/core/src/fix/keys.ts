@@ -4,10 +4,10 @@ import { assetInside } from '../project/inside.js';
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 import type { Type } from '../project/types.js';
 import { fieldFilled } from './bindings.js';
-import { bindingOf, placementOf, type Fixer } from './proposal.js';
+import { bindingOf, placementOf, type ProposeFixes } from './proposal.js';
 
 /** The key that is meant is put into its table; a table that is not there is declared with it. */
-export const fixByNewKey: Fixer = (index, finding) => {
+export const fixByNewKey: ProposeFixes = (index, finding) => {
   if (finding.evidence.kind !== 'names') return [];
   const type = typeWanted(index, finding);
   if (type?.startsWith('key:') !== true) return [];

@@ -5,11 +5,11 @@ import { parsePath } from '../project/path.js';
 import type { Placement, Property, Value } from '../project/types.js';
 import { valuesOfType } from '../project/type-values.js';
 import { nearest } from '../project/nearest.js';
-import { changePlacement, placementOf, type Fixer } from './proposal.js';
+import { changePlacement, placementOf, type ProposeFixes } from './proposal.js';
 import { own } from '../util/own.js';
 
 /** Places the nearest asset, or nothing. */
-export const fixUnknownAsset: Fixer = (index, finding) => {
+export const fixUnknownAsset: ProposeFixes = (index, finding) => {
   const found = placementOf(index, finding);
   if (!found) return [];
   const { owner, placement } = found;
@@ -27,7 +27,7 @@ export const fixUnknownAsset: Fixer = (index, finding) => {
 };
 
 /** A muted binding, override or peer that is not there: the nearest name, or none. */
-export const fixName: Fixer = (index, finding) => {
+export const fixName: ProposeFixes = (index, finding) => {
   const found = placementOf(index, finding);
   if (!found) return [];
   const { owner, placement, slot } = found;
@@ -82,7 +82,7 @@ export const fixName: Fixer = (index, finding) => {
 };
 
 /** Each copy that keeps the default key gets a value that none has, set where it, or what contains it, is placed. */
-export const fixDefaultKey: Fixer = (index, finding) => {
+export const fixDefaultKey: ProposeFixes = (index, finding) => {
   const { subject } = finding;
   if (!('property' in subject) || 'placement' in subject) return [];
   const asset = index.assets[index.assetAt.get(subject.asset) ?? -1] as AssetIndex | undefined;
@@ -145,7 +145,7 @@ function* freshValues(
 }
 
 /** It does not begin asleep. */
-export const fixAsleep: Fixer = (index, finding) => {
+export const fixAsleep: ProposeFixes = (index, finding) => {
   const found = placementOf(index, finding);
   if (!found) return [];
   const { asleep: _asleep, ...awake } = found.placement;
@@ -153,7 +153,7 @@ export const fixAsleep: Fixer = (index, finding) => {
 };
 
 /** Every second holder of the value gets the next free number. */
-export const fixSharedKey: Fixer = (index, finding) => {
+export const fixSharedKey: ProposeFixes = (index, finding) => {
   const { subject } = finding;
   if (!('key' in subject) || typeof subject.key !== 'number') return [];
   const used = new Set<Value>();

@@ -4,8 +4,8 @@ import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 import { bindingWords } from '../wireline/binding-words.js';
 import type { Binding, Placement } from '../project/types.js';
 
-/** Proposes cures for the findings of one rule; whether they cure is looked at afterwards. */
-export type Fixer = (index: ProjectIndex, finding: Finding) => ChangeSet[];
+/** Proposes fixes for the findings of one rule; whether they fix is looked at afterwards. */
+export type ProposeFixes = (index: ProjectIndex, finding: Finding) => ChangeSet[];
 
 /** The binding that a finding speaks of, with its owner; null if it speaks of something else. */
 export function bindingOf(

@@ -1,12 +1,7 @@
-import { auditContext } from '../audit/audit.js';
 import { compareFindings } from '../audit/compare.js';
-import { AuditContext } from '../audit/context.js';
+import { IncrementalAudit } from '../audit/incremental-audit.js';
 import type { Finding } from '../audit/finding.js';
-import { applyChanges } from '../edit/apply.js';
 import type { ChangeSet } from '../edit/change.js';
-import { expand } from '../expand/expand.js';
-import { buildGraph } from '../graph/build.js';
-import { indexProject } from '../project/index-project.js';
 import type { Project } from '../project/types.js';
 import {
   fixByRemoval,
@@ -25,18 +20,18 @@ import { fixSender, fixTarget } from './dangling.js';
 import { fixByNewAsset, fixEffect } from './declaring.js';
 import { fixByNewKey } from './keys.js';
 import { fixAsleep, fixDefaultKey, fixName, fixSharedKey, fixUnknownAsset } from './placements.js';
-import type { Fixer } from './proposal.js';
+import type { ProposeFixes } from './proposal.js';
 import { fixUnhandled } from './unhandled.js';
 import { own } from '../util/own.js';
 
-/** A cure that has been tried: what it does to the findings. */
-export interface Cure extends ChangeSet {
+/** A fix that has been tried: what it does to the findings. */
+export interface TriedFix extends ChangeSet {
   gone: Finding[];
   added: Finding[];
 }
 
-/** Rules that have a cure; the others need a thought that no list of changes can have. */
-const FIXERS: Readonly<Record<string, Fixer>> = {
+/** Rules that have a fix; the others need a thought that no list of changes can have. */
+const FIXES_OF_RULES: Readonly<Record<string, ProposeFixes>> = {
   'asleep-receiver': fixAsleep,
   'asleep-sender': fixAsleep,
   'broadcast-spill': fixSpill,
@@ -64,34 +59,34 @@ const FIXERS: Readonly<Record<string, Fixer>> = {
 };
 
 /**
- * Cures for a finding, each tried by auditing the changed project: those that do not cure it are left out, those that
- * bring new errors come last. Cost: one audit for each proposal.
+ * Fixes for a finding, each tried on the changed project: those that do not fix it are left out, those that bring new errors
+ * come last. Cost: an audit, and {@link fixesIn}.
  */
-export function proposeFixes(project: Project, finding: Finding, today: string): Cure[] {
-  const before = contextOf(project, today);
-  const findings = auditContext(before).findings;
-  const proposals =
-    finding.rule === 'relay-cycle'
-      ? fixCycle(before.g, finding)
-      : (own(FIXERS, finding.rule)?.(before.index, finding) ?? []);
-  const cures = proposals.flatMap((proposal): Cure[] => {
-    const { project: changed } = applyChanges(project, proposal.changes);
-    const after = auditContext(contextOf(changed, today)).findings;
-    const { added, gone } = compareFindings(findings, after);
-    return cured(finding, after, added) ? [{ ...proposal, added, gone }] : [];
-  });
-  const errors = (c: Cure): number => c.added.filter((f) => f.severity === 'error').length;
-  return cures.sort((a, b) => Number(errors(a) > 0) - Number(errors(b) > 0));
+export function proposeFixes(project: Project, finding: Finding, today: string): TriedFix[] {
+  return fixesIn(IncrementalAudit.open(project, today), finding);
 }
 
-/** A cycle is not cured by turning into another one that is as bad. */
-function cured(finding: Finding, after: readonly Finding[], added: readonly Finding[]): boolean {
+/** The same in an open audit, which is as it was afterwards. Cost: an edit and its taking back for each proposal. */
+export function fixesIn(audit: IncrementalAudit, finding: Finding): TriedFix[] {
+  const { result, inputs } = audit;
+  const proposals =
+    finding.rule === 'relay-cycle'
+      ? fixCycle(inputs.g, finding)
+      : (own(FIXES_OF_RULES, finding.rule)?.(inputs.index, finding) ?? []);
+  const fixes = proposals.flatMap((proposal): TriedFix[] => {
+    const after = audit.trying(proposal.changes, (tried) => tried.result.findings);
+    const { added, gone } = compareFindings(result.findings, after);
+    return isFixed(finding, after, added) ? [{ ...proposal, added, gone }] : [];
+  });
+  const errors = (fix: TriedFix): number => fix.added.filter((f) => f.severity === 'error').length;
+  return fixes.sort((a, b) => Number(errors(a) > 0) - Number(errors(b) > 0));
+}
+
+/** A cycle is not fixed by turning into another one that is as bad. */
+function isFixed(finding: Finding, after: readonly Finding[], added: readonly Finding[]): boolean {
   if (after.some((f) => f.fingerprint === finding.fingerprint)) return false;
   return (
     finding.rule !== 'relay-cycle' ||
     !added.some((f) => f.rule === 'relay-cycle' && (f.class === finding.class || f.severity === 'error'))
   );
-}
-function contextOf(project: Project, today: string): AuditContext {
-  return new AuditContext(buildGraph(expand(indexProject(project))), today);
 }

@@ -4,10 +4,10 @@ import { valuesOfType } from '../project/type-values.js';
 import type { Condition } from '../project/types.js';
 import { bindingWords } from '../wireline/binding-words.js';
 import { lineEnds } from '../wireline/check.js';
-import { find, type Fixer } from './proposal.js';
+import { find, type ProposeFixes } from './proposal.js';
 
 /** A binding for each value that nothing handles, like the last one that asks that field. */
-export const fixUnhandled: Fixer = (index, { subject, evidence }) => {
+export const fixUnhandled: ProposeFixes = (index, { subject, evidence }) => {
   if (evidence.kind !== 'bindings' || !('name' in subject)) return [];
   const found = evidence.bindings.flatMap((b) => find(index, b.asset, b.binding) ?? []);
   const last = found.at(-1);

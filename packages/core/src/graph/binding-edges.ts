@@ -1,10 +1,10 @@
 import { hasConditions } from '../project/condition.js';
 import type { Expansion } from '../expand/expansion.js';
-import { Selector, type Selection } from '../expand/select.js';
+import type { Selection, Selector } from '../expand/select.js';
 import { ProjectTooLarge } from '../expand/too-large.js';
 import { LIMITS } from '../limits.js';
-import { initialValue, ValueTable } from '../expand/values.js';
-import type { BindingTo, KeyExpr, SelectionTarget } from '../project/types.js';
+import { initialValue, type ValueTable } from '../expand/values.js';
+import type { Binding, BindingTo, KeyExpr, SelectionTarget } from '../project/types.js';
 import { isLiteral } from '../project/value.js';
 import { IntList } from '../util/int-list.js';
 import { hasLimit } from './effect-edges.js';
@@ -21,110 +21,93 @@ import {
   LIMITED,
   NO_KEY,
   PUBLISH,
-  type Graph,
+  type BindingRecords,
 } from './graph.js';
-import type { Plan } from './plans.js';
+import type { ChannelNodes } from './channel-nodes.js';
+import type { Resolver } from './resolver.js';
 
-const MAX_EDGES = LIMITS.graph.edges;
+export const MAX_EDGES = LIMITS.graph.edges;
 
 /**
- * Gathers what expanded bindings put into the graph: edges in the order in which they are added, and the records of
- * channels, selections and faults. Seeded with a graph, it takes over that graph's values and channel nodes.
+ * Gathers what expanded bindings put into a graph: edges in the order in which they are added, and records by authored
+ * binding. Channel nodes are named as they are met.
  */
 export class BindingEdges {
-  readonly values: ValueTable;
-  private readonly select: Selector;
   readonly tails: IntList;
   readonly heads: IntList;
   readonly metas: IntList;
   readonly refs: IntList;
-  readonly faulty = new IntList();
-  readonly publications = new IntList();
-  readonly hearings = new IntList();
-  readonly selections = new IntList();
-  readonly channelOf = new IntList();
-  readonly keyOf = new IntList();
-  private readonly channelNodes = new Map<string, number>();
-  private readonly nodesOfChannel: number[][];
+  readonly records = new Map<number, BindingRecords>();
   /** Nodes that count as bound, once for each binding. */
   readonly counted: IntList;
-  readonly channelBase: number;
   expandedBindings = 0;
 
   constructor(
     private readonly x: Expansion,
-    seed: Graph | null = null,
+    private readonly values: ValueTable,
+    private readonly channels: Pick<ChannelNodes, 'name' | 'find' | 'of'>,
+    private readonly select: Selector,
+    capacity = 16,
   ) {
-    const capacity = seed ? 16 : 1024;
     [this.tails, this.heads, this.metas, this.refs, this.counted] = Array.from(
       { length: 5 },
       () => new IntList(capacity),
     );
-    this.values = seed?.values ?? new ValueTable();
-    this.select = new Selector(x, this.values);
-    this.channelBase = x.nodeBase[x.count];
-    this.nodesOfChannel = (x.index.project.channels ?? []).map(() => []);
-    seed?.channelOf.forEach((channel, c) => this.channelNode(channel, seed.keyOf[c]));
   }
 
   /** Adds a binding in one copy of its owner. */
-  add(plan: Plan, owner: number, number: number): void {
+  add(resolver: Resolver, owner: number, number: number): void {
     this.expandedBindings++;
-    this.addBinding(plan, owner, number);
+    this.addBinding(resolver, owner, number);
   }
 
   readonly addEdge = (tail: number, head: number, kind: number, cls: number, ref: number): void => {
-    if (this.tails.length >= MAX_EDGES) throw this.tooLarge(ref);
+    if (this.tails.length >= MAX_EDGES) throw tooManyEdges(this.x, ref);
     this.tails.push(tail);
     this.heads.push(head);
     this.metas.push(cls | (kind << 2));
     this.refs.push(ref);
   };
 
-  private addBinding(plan: Plan, owner: number, number: number): void {
+  private addBinding(resolver: Resolver, owner: number, number: number): void {
     const { x } = this;
-    const sender = plan.sender(owner);
-    const receiver = plan.receiver(owner);
-    const faults = plan.judge(sender, receiver);
+    const sender = resolver.sender(owner);
+    const receiver = resolver.receiver(owner);
+    const faults = resolver.judge(sender, receiver);
     if (faults !== 0) {
-      this.faulty.push(number);
-      this.faulty.push(faults);
-      return this.countHalf(plan, owner, number, sender, receiver, faults);
+      this.recordsOf(number).faults.push(owner, faults);
+      return this.countHalf(resolver, owner, number, sender, receiver, faults);
     }
-    const { from, to, limit, delay = 0, if: conditions } = plan.binding;
+    const { from, to } = resolver.binding;
     if ('every' in to) this.countSelection(to, owner, 'channel' in from ? owner : sender, number);
-    const asks = hasConditions(conditions);
-    const whole = asks ? CONDITIONAL : delay > 0 ? DELAYED : INSTANT;
-    const cls = limit !== undefined && !x.isSpawned(owner) ? LIMITED : whole;
+    const cls = bindingClass(x, resolver.binding, owner);
     if ('channel' in from) {
       if ('channel' in to) return; // the format refuses it
       const key = from.key;
-      const count = this.hearings.length;
+      let selectsNone = true;
       this.eachReceiver(owner, owner, to, receiver, (node, instance) => {
-        this.addHearing(number, from.channel, this.keyNumber(key, instance), node, cls);
+        selectsNone = false;
+        this.addHearing(owner, number, from.channel, this.keyNumber(key, instance), node, cls);
       });
       // One that selects nothing still listens, as far as the channel is concerned.
-      if (this.hearings.length === count) {
+      if (selectsNone) {
         const own = key === undefined ? NO_KEY : isLiteral(key) ? this.values.number(key) : ANY_KEY;
-        this.addHearing(number, from.channel, own, -1, cls);
+        this.addHearing(owner, number, from.channel, own, -1, cls);
       }
       return;
     }
-    const tail = eventNode(x, sender, plan.event);
+    const tail = eventNode(x, sender, resolver.event);
     this.counted.push(tail);
-    const decl = x.assetOf(sender).events[plan.event];
+    const decl = x.assetOf(sender).events[resolver.event];
     const tailClass = !x.isSpawned(sender) && hasLimit(decl) ? LIMITED : cls;
     if ('channel' in to) {
       const channel = x.index.channelAt.get(to.channel)!;
       const key = this.keyNumber(to.key, sender);
-      this.publications.push(number);
-      this.publications.push(channel);
-      this.publications.push(key);
-      this.publications.push(1);
-      this.addEdge(tail, this.channelNode(channel, key), PUBLISH, tailClass, number);
+      this.recordsOf(number).publications.push(owner, channel, key, 1);
+      this.addEdge(tail, this.channels.name(channel, key), PUBLISH, tailClass, number);
       return;
     }
-    if ('at' in to) this.addEdge(tail, actionNode(x, receiver, plan.action), BIND, tailClass, number);
+    if ('at' in to) this.addEdge(tail, actionNode(x, receiver, resolver.action), BIND, tailClass, number);
     else
       this.eachReceiver(owner, sender, to, receiver, (node) =>
         this.addEdge(tail, node, BIND, tailClass, number),
@@ -156,8 +139,7 @@ export class BindingEdges {
       weight += this.x.isSpawned(instance) ? 2 : 1;
       return weight >= 2;
     });
-    this.selections.push(number);
-    this.selections.push(Math.min(2, weight));
+    this.recordsOf(number).selections.push(owner, Math.min(2, weight));
   }
 
   /** A selection with its key read from `reader`; without one (the end is missing) any key will do. */
@@ -177,7 +159,7 @@ export class BindingEdges {
 
   /** A binding with a missing end counts, for its other end, as if it were there: one fault, one finding. */
   private countHalf(
-    plan: Plan,
+    resolver: Resolver,
     owner: number,
     number: number,
     sender: number,
@@ -185,7 +167,7 @@ export class BindingEdges {
     faults: number,
   ): void {
     const { x } = this;
-    const { from, to } = plan.binding;
+    const { from, to } = resolver.binding;
     if ((faults & FROM_FAULTS) === 0 && 'event' in from) {
       this.counted.push(eventNode(x, sender, x.assetOf(sender).eventAt.get(from.event)!));
     }
@@ -196,14 +178,13 @@ export class BindingEdges {
     if ('channel' in to) {
       const channel = x.index.channelAt.get(to.channel);
       if (channel !== undefined) {
-        for (const n of [number, channel, this.halfKey(to.key, sender), 0]) this.publications.push(n);
+        this.recordsOf(number).publications.push(owner, channel, this.halfKey(to.key, sender), 0);
       }
     }
     if ('channel' in from) {
       const channel = x.index.channelAt.get(from.channel);
       if (channel !== undefined) {
-        const key = this.halfKey(from.key, receiver);
-        for (const n of [number, channel, key, -1, 0]) this.hearings.push(n);
+        this.recordsOf(number).hearings.push(owner, channel, this.halfKey(from.key, receiver), -1, 0);
       }
     }
   }
@@ -219,49 +200,53 @@ export class BindingEdges {
     return this.values.number(isLiteral(key) ? key : initialValue(this.x, instance, key.property)!);
   }
 
-  private channelNode(channel: number, key: number): number {
-    const id = `${channel}/${key}`;
-    let node = this.channelNodes.get(id);
-    if (node === undefined) {
-      node = this.channelBase + this.channelOf.length;
-      this.channelOf.push(channel);
-      this.keyOf.push(key);
-      this.channelNodes.set(id, node);
-      this.nodesOfChannel[channel].push(node);
+  private recordsOf(number: number): BindingRecords {
+    const authored = this.x.authoredOf(number);
+    let records = this.records.get(authored);
+    if (!records) {
+      records = { faults: [], selections: [], publications: [], hearings: [] };
+      this.records.set(authored, records);
     }
-    return node;
+    return records;
   }
 
-  private readonly hearingClass = new IntList();
-  private addHearing(number: number, name: string, key: number, node: number, cls: number): void {
+  /** Four numbers each: expanded binding, channel, key, node; and the class. */
+  private readonly heard: number[] = [];
+  private addHearing(
+    owner: number,
+    number: number,
+    name: string,
+    key: number,
+    node: number,
+    cls: number,
+  ): void {
     const channel = this.x.index.channelAt.get(name)!;
-    if (key !== ANY_KEY) this.channelNode(channel, key);
-    for (const n of [number, channel, key, node]) this.hearings.push(n);
-    this.hearings.push(node >= 0 ? 1 : 0);
-    this.hearingClass.push(this.hearings.length);
-    this.hearingClass.push(cls);
+    if (key !== ANY_KEY) this.channels.name(channel, key);
+    this.recordsOf(number).hearings.push(owner, channel, key, node, node >= 0 ? 1 : 0);
+    if (node >= 0) this.heard.push(number, channel, key, node, cls);
   }
 
   /** Key listeners hear at their key, listeners without key at every node of the channel. */
   addHearEdges(): void {
-    for (let i = 0; i < this.hearingClass.length; i += 2) {
-      const at = this.hearingClass.get(i) - 5;
-      const [number, channel, key, node] = [0, 1, 2, 3].map((k) => this.hearings.get(at + k));
-      if (node < 0) continue;
-      const cls = this.hearingClass.get(i + 1);
-      if (key !== NO_KEY) this.addEdge(this.channelNode(channel, key), node, HEAR, cls, number);
-      else for (const c of this.nodesOfChannel[channel]) this.addEdge(c, node, HEAR, cls, number);
+    const { heard, channels } = this;
+    for (let i = 0; i < heard.length; i += 5) {
+      const [number, channel, key, node, cls] = heard.slice(i, i + 5);
+      if (key !== NO_KEY) this.addEdge(channels.find(channel, key)!, node, HEAR, cls, number);
+      else for (const c of channels.of(channel)) this.addEdge(c, node, HEAR, cls, number);
     }
   }
+}
 
-  private tooLarge(ref: number): ProjectTooLarge {
-    const { x } = this;
-    const chain: string[] = [];
-    if (ref >= 0) {
-      const owner = x.ownerOf(ref);
-      const asset = x.assetOf(owner);
-      chain.push(`binding ${asset.bindings[ref - x.bindingBase[owner]].id} of ${asset.decl.id}`);
-    }
-    return new ProjectTooLarge('edges', MAX_EDGES + 1, MAX_EDGES, chain);
-  }
+/** The class of a binding's edges, but for what its event limits. */
+export function bindingClass(x: Expansion, binding: Binding, owner: number): number {
+  const { limit, delay = 0, if: conditions } = binding;
+  if (limit !== undefined && !x.isSpawned(owner)) return LIMITED;
+  if (hasConditions(conditions)) return CONDITIONAL;
+  return delay > 0 ? DELAYED : INSTANT;
+}
+
+/** Says that there are too many edges, by the binding at which it was met. */
+export function tooManyEdges(x: Expansion, ref: number): ProjectTooLarge {
+  const chain = ref < 0 ? [] : [`binding ${x.bindingOf(ref).id} of ${x.assetOf(x.ownerOf(ref)).decl.id}`];
+  return new ProjectTooLarge('edges', MAX_EDGES + 1, MAX_EDGES, chain);
 }

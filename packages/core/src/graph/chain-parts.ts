@@ -1,5 +1,5 @@
 import type { Chains } from './chains.js';
-import type { Components } from './components.js';
+import { membersOf, type Components } from './components.js';
 import { isAction, type Graph } from './graph.js';
 import { shortestPath, type GraphPath } from './paths.js';
 
@@ -19,7 +19,7 @@ export function chainParts(g: Graph, c: Components, chains: Chains, path: GraphP
   let before = -1;
   nodes.forEach((n, from) => {
     const k = c.of[n];
-    if (chains.hasCycle[k] === 1) {
+    if (chains.hasCycle[n] === 1) {
       if (k !== before) parts.push({ hops: actionsIn(g, c, k), cycle: true, from });
     } else if (isAction(g, n)) {
       const last = parts[parts.length - 1];
@@ -32,7 +32,7 @@ export function chainParts(g: Graph, c: Components, chains: Chains, path: GraphP
 }
 function actionsIn(g: Graph, c: Components, k: number): number {
   let n = 0;
-  for (const node of c.members.subarray(c.starts[k], c.starts[k + 1])) if (isAction(g, node)) n++;
+  for (const node of membersOf(c, k)) if (isAction(g, node)) n++;
   return n;
 }
 
@@ -47,7 +47,7 @@ export function chainText(parts: readonly Pick<ChainPart, 'hops' | 'cycle'>[]): 
 /** A shortest way from a node of a cycle back to itself. Cost: its edges times what they meet in its component. */
 export function shortestRound(g: Graph, c: Components, node: number): GraphPath | null {
   let best: GraphPath | null = null;
-  for (let e = g.first[node]; e < g.first[node + 1]; e++) {
+  for (let e = g.first[node]; e < g.end[node]; e++) {
     if (c.of[g.head[e]] !== c.of[node]) continue;
     const back = shortestPath(g, g.head[e], node, (n) => c.of[n] === c.of[node]);
     if (!back || (best && back.edges.length + 1 >= best.edges.length)) continue;

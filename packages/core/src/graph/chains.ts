@@ -1,75 +1,89 @@
-import { cyclicComponents, type Components } from './components.js';
-import { isAction, type Graph } from './graph.js';
+import { membersOf, type Components } from './components.js';
+import { compareNodes, type Graph } from './graph.js';
 import { shortestPath, type GraphPath } from './paths.js';
-import { reviseUpwards } from './revise.js';
 import { append } from '../util/append.js';
 
+/** For each node what holds of its whole component. */
 export interface Chains {
-  /** For each component the number of hops on the heaviest path that begins there, its own actions included. */
-  readonly length: Int32Array;
-  /** For each component 1 if some heaviest path meets a cycle: the length is then "or more". */
-  readonly cyclic: Uint8Array;
-  /** For each component 1 if it has a cycle itself. */
-  readonly hasCycle: Uint8Array;
+  /** The number of hops on the heaviest path that begins there, the component's own actions included. */
+  length: Int32Array;
+  /** 1 if some heaviest path meets a cycle: the length is then "or more". */
+  cyclic: Uint8Array;
+  /** 1 if the component has a cycle itself. */
+  hasCycle: Uint8Array;
 }
 
 /**
- * Heaviest paths over the condensation: a component weighs the number of actions in it. Components are numbered so
- * that edges lead to smaller numbers, so one sweep over them by number suffices. Cost: nodes + edges.
+ * Heaviest paths over the condensation: a component weighs the number of actions in it. They are worked out in ascending
+ * order of rank, so that whatever a component leads to comes before it. Cost: nodes + edges.
  */
-export function chainLengths(g: Graph, c: Components): Chains {
+export function chainLengths(g: Graph, c: Components, order: Int32Array): Chains {
+  const room = c.of.length;
   const chains: Chains = {
-    length: new Int32Array(c.count),
-    cyclic: new Uint8Array(c.count),
-    hasCycle: cyclicComponents(g, c),
+    length: new Int32Array(room),
+    cyclic: new Uint8Array(room),
+    hasCycle: new Uint8Array(room),
   };
-  for (let k = 0; k < c.count; k++) weigh(g, c, chains, k);
+  const { groups } = c;
+  const alone = [0];
+  for (const k of order) {
+    alone[0] = k;
+    weigh(g, c, chains, groups.get(k) ?? alone, k, null);
+  }
   return chains;
 }
 
-/**
- * The chains after edges at some tails came or went while the components stayed as they were; null if too much of them
- * would have to be looked at again. Cost: a pass over the edges for each hop that the change is felt up the chains.
- */
-export function reviseChains(g: Graph, c: Components, old: Chains, tails: Int32Array): Chains | null {
-  const { length, cyclic, hasCycle } = old;
-  const chains = { length: length.slice(), cyclic: cyclic.slice(), hasCycle: hasCycle.slice() };
-  for (const n of tails) chains.hasCycle[c.of[n]] = isCyclic(g, c, c.of[n]);
-  return reviseUpwards(g, c, tails, (k) => weigh(g, c, chains, k)) ? chains : null;
+/** Works one component out again from those that it leads to; true if that changed it. The nodes that change are given. */
+export function reviseChain(
+  g: Graph,
+  c: Components,
+  chains: Chains,
+  component: number,
+  changed: Set<number>,
+): boolean {
+  return weigh(g, c, chains, membersOf(c, component), component, changed);
 }
 
-function isCyclic(g: Graph, c: Components, k: number): 0 | 1 {
-  for (let m = c.starts[k]; m < c.starts[k + 1]; m++) {
-    const n = c.members[m];
-    for (let e = g.first[n]; e < g.first[n + 1]; e++) if (c.of[g.head[e]] === k) return 1;
-  }
-  return 0;
-}
-
-/** Works out one component from those that it leads to; true if that changed it. */
-function weigh(g: Graph, c: Components, { length, cyclic, hasCycle }: Chains, k: number): boolean {
-  const { of, starts, members } = c;
-  const { first, head } = g;
+function weigh(
+  g: Graph,
+  { of, groups }: Components,
+  { length, cyclic, hasCycle }: Chains,
+  members: Int32Array | readonly number[],
+  k: number,
+  changed: Set<number> | null,
+): boolean {
+  const { first, end, head, action } = g;
   let best = 0;
   let cycleAhead = 0;
   let weight = 0;
-  for (let m = starts[k]; m < starts[k + 1]; m++) {
+  let cycle: 0 | 1 = groups.has(k) ? 1 : 0;
+  for (let m = 0; m < members.length; m++) {
     const n = members[m];
-    if (isAction(g, n)) weight++;
-    for (let e = first[n]; e < first[n + 1]; e++) {
-      const to = of[head[e]];
-      if (to === k) continue;
+    weight += action[n];
+    for (let e = first[n]; e < end[n]; e++) {
+      const to = head[e];
+      if (of[to] === k) {
+        cycle = 1;
+        continue;
+      }
       if (length[to] > best) {
         best = length[to];
         cycleAhead = cyclic[to];
       } else if (length[to] === best) cycleAhead |= cyclic[to];
     }
   }
-  const ahead = hasCycle[k] | cycleAhead;
-  const changed = length[k] !== best + weight || cyclic[k] !== ahead;
-  length[k] = best + weight;
-  cyclic[k] = ahead;
-  return changed;
+  const [long, ahead] = [best + weight, cycle | cycleAhead];
+  let isNew = false;
+  for (let m = 0; m < members.length; m++) {
+    const n = members[m];
+    hasCycle[n] = cycle;
+    if (length[n] === long && cyclic[n] === ahead) continue;
+    length[n] = long;
+    cyclic[n] = ahead;
+    isNew = true;
+    changed?.add(n);
+  }
+  return isNew;
 }
 
 /**
@@ -104,15 +118,18 @@ function wayOut(
   let best = 0;
   let edge = -1;
   let tail = -1;
-  for (let m = c.starts[k]; m < c.starts[k + 1]; m++) {
-    const n = c.members[m];
-    for (let e = g.first[n]; e < g.first[n + 1]; e++) {
-      const to = c.of[g.head[e]];
-      if (to === k || length[to] < best || length[to] === 0 || (length[to] === best && e > edge)) continue;
+  // Edges are compared by their tails and their places there: their numbers change with edits.
+  for (const n of inOrder(g, membersOf(c, k))) {
+    for (let e = g.first[n]; e < g.end[n]; e++) {
+      const to = g.head[e];
+      if (c.of[to] === k || length[to] <= best) continue;
       best = length[to];
       edge = e;
       tail = n;
     }
   }
   return edge < 0 ? null : { edge, tail };
+}
+function inOrder(g: Graph, nodes: Int32Array | readonly number[]): Int32Array | readonly number[] {
+  return nodes.length === 1 ? nodes : Int32Array.from(nodes).sort((a, b) => compareNodes(g, a, b));
 }

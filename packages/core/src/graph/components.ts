@@ -1,8 +1,7 @@
 import { IntList } from '../util/int-list.js';
 import type { Graph } from './graph.js';
-import type { GraphDelta } from './patch.js';
 
-export interface Components {
+export interface NumberedComponents {
   /** Component of each node, numbered so that every edge between components leads to a smaller number. */
   readonly of: Int32Array;
   readonly count: number;
@@ -12,15 +11,15 @@ export interface Components {
 }
 
 /** What a search for components needs of a graph. */
-export type Links = Pick<Graph, 'nodes' | 'first' | 'head' | 'meta'>;
+export type Links = Pick<Graph, 'nodes' | 'first' | 'end' | 'head' | 'meta'>;
 
 /**
  * Strongly connected components over the edges of class `minClass` or stronger.
  * Tarjan, "Depth-first search and linear graph algorithms", 1972, with explicit stacks. Empty graph: none; a node alone
  * is a component, with or without a self-loop. Cost: nodes + edges.
  */
-export function stronglyConnected(g: Links, minClass = 0): Components {
-  const { first, head, meta, nodes } = g;
+export function stronglyConnected(g: Links, minClass = 0): NumberedComponents {
+  const { first, end, head, meta, nodes } = g;
   const of = new Int32Array(nodes).fill(-1);
   const order = new Int32Array(nodes); // 0 not met; else 1 + time of discovery
   const low = new Int32Array(nodes);
@@ -41,7 +40,7 @@ export function stronglyConnected(g: Links, minClass = 0): Components {
     open.push(root);
     while (path.length > 0) {
       const at = path.get(path.length - 1);
-      if (next[at] < first[at + 1]) {
+      if (next[at] < end[at]) {
         const e = next[at]++;
         const to = head[e];
         if ((meta[e] & 3) < minClass) continue;
@@ -73,30 +72,46 @@ export function stronglyConnected(g: Links, minClass = 0): Components {
   return { of, count, members, starts: starts.toArray() };
 }
 
-/** For each component 1 if it has a cycle (an edge with both ends inside, a self-loop included). Linear in edges. */
-export function cyclicComponents(g: Links, c: Components, minClass = 0): Uint8Array {
-  const cyclic = new Uint8Array(c.count);
-  for (let n = 0; n < g.nodes; n++) {
-    const own = c.of[n];
-    for (let e = g.first[n]; e < g.first[n + 1]; e++) {
-      if ((g.meta[e] & 3) >= minClass && c.of[g.head[e]] === own) cyclic[own] = 1;
-    }
-  }
-  return cyclic;
+/**
+ * Components by one of their nodes. What a component has is kept at that node; one of a single node is its own.
+ */
+export interface Components {
+  /** Component of each node. */
+  of: Int32Array;
+  /** The nodes of each component that has several. */
+  readonly groups: Map<number, Int32Array>;
+  /** By component: edges between components lead to smaller ranks. */
+  rank: Float64Array;
 }
 
-/**
- * Whether the components of a graph, numbers and all, hold for another one that lacks some of its edges and has others:
- * so if no edge inside a component is gone and every new one leads to a smaller number or stays inside. Cost: the edges
- * that changed, and those of the tails of removed ones.
- */
-export function componentsHold({ of }: Components, { graph: g, removed, added }: GraphDelta): boolean {
-  const still = (tail: number, head: number): boolean => {
-    for (let e = g.first[tail]; e < g.first[tail + 1]; e++) if (g.head[e] === head) return true;
-    return false;
+/** The components of a graph, and their nodes in ascending order of rank. Cost: nodes + edges. */
+export function componentsOf(g: Graph): { components: Components; order: Int32Array } {
+  const { of, count, members, starts } = stronglyConnected(g);
+  const room = g.first.length;
+  const components: Components = {
+    of: new Int32Array(room),
+    groups: new Map(),
+    rank: new Float64Array(room),
   };
-  return (
-    added.tails.every((tail, i) => of[tail] >= of[added.heads[i]]) &&
-    removed.tails.every((tail, i) => of[tail] !== of[removed.heads[i]] || still(tail, removed.heads[i]))
-  );
+  const order = new Int32Array(count);
+  for (let k = 0; k < count; k++) {
+    const own = members[starts[k]];
+    order[k] = own;
+    components.rank[own] = k;
+    if (starts[k + 1] - starts[k] > 1) components.groups.set(own, members.slice(starts[k], starts[k + 1]));
+  }
+  for (let n = 0; n < g.nodes; n++) components.of[n] = order[of[n]];
+  return { components, order };
+}
+
+/** The nodes of a component. */
+export function membersOf({ groups }: Components, component: number): Int32Array | readonly number[] {
+  return groups.get(component) ?? [component];
+}
+
+/** Whether a component has an edge with both ends inside, a self-loop included. Cost: its edges, or one of each of several nodes. */
+export function isCyclic(g: Graph, { groups, of }: Components, component: number): boolean {
+  if (groups.has(component)) return true;
+  for (let e = g.first[component]; e < g.end[component]; e++) if (of[g.head[e]] === component) return true;
+  return false;
 }

@@ -1,5 +1,12 @@
-import { cyclicComponents, stronglyConnected, type Components, type Links } from './components.js';
-import { CONDITIONAL, DELAYED, INSTANT, LIMITED, type Graph } from './graph.js';
+import {
+  componentsOf,
+  isCyclic,
+  membersOf,
+  stronglyConnected,
+  type Links,
+  type NumberedComponents,
+} from './components.js';
+import { compareNodes, CONDITIONAL, DELAYED, INSTANT, LIMITED, type Graph } from './graph.js';
 import { shortestPath, type GraphPath } from './paths.js';
 import { IntList } from '../util/int-list.js';
 
@@ -14,18 +21,32 @@ export interface CycleGroup {
 }
 
 /**
- * Relay cycles: for each of the levels instant, + delayed, + conditional, + limited, the strongly connected components
- * that hold an edge of the level's own class with both ends inside. What is acyclic in the whole graph is acyclic at
- * every level, so the levels look only at nodes of the components that are `cyclic`. Cost: linear at each of the four levels.
+ * Relay cycles among the nodes of one strongly connected component: for each of the levels instant, + delayed,
+ * + conditional, + limited, the components that hold an edge of the level's own class with both ends inside. What is
+ * acyclic in the whole graph is acyclic at every level. Cost: linear at each of the four levels.
  */
-export function cycleGroups(g: Graph, whole: Components, cyclic = cyclicComponents(g, whole)): CycleGroup[] {
-  const inCycles = new IntList();
-  for (let n = 0; n < g.nodes; n++) if (cyclic[whole.of[n]] === 1) inCycles.push(n);
-  if (inCycles.length === 0) return [];
-  const part = subgraph(g, inCycles.toArray());
+export function cycleGroups(g: Graph, component: Int32Array | readonly number[]): CycleGroup[] {
+  const part = subgraph(
+    g,
+    Int32Array.from(component).sort((a, b) => compareNodes(g, a, b)),
+  );
   return [INSTANT, DELAYED, CONDITIONAL, LIMITED].flatMap((cls) =>
     groupsOfLevel(part, stronglyConnected(part, cls), cls),
   );
+}
+
+/** The nodes of a graph's components that have a cycle, in the order of the least node of each. Cost: nodes + edges. */
+export function cyclicParts(g: Graph): (Int32Array | readonly number[])[] {
+  const { components } = componentsOf(g);
+  const parts: (Int32Array | readonly number[])[] = [];
+  const seen = new Set<number>();
+  for (let n = 0; n < g.nodes; n++) {
+    const component = components.of[n];
+    if (seen.has(component) || !isCyclic(g, components, component)) continue;
+    seen.add(component);
+    parts.push(membersOf(components, component));
+  }
+  return parts;
 }
 
 /** Some nodes of a graph with the edges among them, in numbers of its own and with those of the whole. */
@@ -41,7 +62,7 @@ function subgraph(g: Graph, nodeOf: Int32Array): Subgraph {
   const head = new IntList();
   const edgeOf = new IntList();
   nodeOf.forEach((n, i) => {
-    for (let e = g.first[n]; e < g.first[n + 1]; e++) {
+    for (let e = g.first[n]; e < g.end[n]; e++) {
       const to = local.get(g.head[e]);
       if (to === undefined) continue;
       head.push(to);
@@ -51,13 +72,21 @@ function subgraph(g: Graph, nodeOf: Int32Array): Subgraph {
   });
   const edges = edgeOf.toArray();
   const meta = Uint8Array.from(edges, (e) => g.meta[e]);
-  return { nodes: nodeOf.length, first, head: head.toArray(), meta, nodeOf, edgeOf: edges };
+  return {
+    nodes: nodeOf.length,
+    first,
+    end: first.subarray(1),
+    head: head.toArray(),
+    meta,
+    nodeOf,
+    edgeOf: edges,
+  };
 }
 
-function groupsOfLevel(part: Subgraph, c: Components, cls: number): CycleGroup[] {
+function groupsOfLevel(part: Subgraph, c: NumberedComponents, cls: number): CycleGroup[] {
   const edges = new Map<number, { edges: IntList; tails: IntList }>();
   for (let n = 0; n < part.nodes; n++) {
-    for (let e = part.first[n]; e < part.first[n + 1]; e++) {
+    for (let e = part.first[n]; e < part.end[n]; e++) {
       if ((part.meta[e] & 3) !== cls || c.of[part.head[e]] !== c.of[n]) continue;
       let own = edges.get(c.of[n]);
       if (!own) edges.set(c.of[n], (own = { edges: new IntList(), tails: new IntList() }));
@@ -67,7 +96,10 @@ function groupsOfLevel(part: Subgraph, c: Components, cls: number): CycleGroup[]
   }
   return [...edges].map(([k, own]) => ({
     cls,
-    nodes: c.members.slice(c.starts[k], c.starts[k + 1]).map((n) => part.nodeOf[n]),
+    nodes: c.members
+      .slice(c.starts[k], c.starts[k + 1])
+      .sort()
+      .map((n) => part.nodeOf[n]),
     edges: own.edges.toArray(),
     tails: own.tails.toArray(),
   }));

@@ -7,7 +7,7 @@ import { CONDITIONAL, DELAYED, eventNode, INSTANT, LIMITED, RAISE, SPAWN } from 
 export type AddEdge = (tail: number, head: number, kind: number, cls: number, ref: number) => void;
 
 /** What one effect leads to, worked out once for its asset. */
-interface EffectPlan {
+export interface CompiledEffect {
   /** Node offset of its action within the instance. */
   tail: number;
   ref: number;
@@ -20,38 +20,46 @@ interface EffectPlan {
 
 /** Adds the edges that the effects of each instance make. Linear in instances and edges. */
 export function addEffectEdges(x: Expansion, add: AddEdge): void {
-  const plans = x.index.assets.map((asset) => planEffects(asset));
-  for (let i = 0; i < x.count; i++) {
-    const base = x.nodeBase[i];
-    const spawned = x.isSpawned(i);
-    for (const plan of plans[x.asset[i]]) {
-      const tail = base + plan.tail;
-      for (const e of plan.events)
-        add(tail, base + e, RAISE, eventClass(x, i, e, spawned, plan.cls), plan.ref);
-      if ('destroy' in plan.effect) {
-        eachInside(x, i, (inside) =>
-          eachEvent(x, inside, 'destroyed', (e) =>
-            add(tail, eventNode(x, inside, e), RAISE, spawned ? plan.cls : LIMITED, plan.ref),
-          ),
-        );
-      } else if ('wake' in plan.effect) {
-        eachInside(x, i, (inside) => {
-          if ((x.flags[inside] & ASLEEP_AT_START) === 0) return;
-          eachEvent(x, inside, 'start', (e) => add(tail, eventNode(x, inside, e), RAISE, LIMITED, plan.ref));
-        });
-      } else if ('spawn' in plan.effect) {
-        const asset = x.index.assetAt.get(plan.effect.spawn);
-        const standIn = asset === undefined ? -1 : x.standInOf(i, asset);
-        if (standIn < 0) continue;
-        for (let s = standIn; s < x.end[standIn]; s++) {
-          eachEvent(x, s, 'start', (e) => add(tail, eventNode(x, s, e), SPAWN, plan.cls, plan.ref));
-        }
+  const compiled = x.index.assets.map(compileEffects);
+  for (let i = 0; i < x.count; i++) addEffectEdgesOf(x, i, compiled[x.asset[i]], add);
+}
+
+/** Adds those of one instance, by its asset's compiled effects. */
+export function addEffectEdgesOf(
+  x: Expansion,
+  i: number,
+  compiled: readonly CompiledEffect[],
+  add: AddEdge,
+): void {
+  const base = x.nodeBase[i];
+  const spawned = x.isSpawned(i);
+  for (const { tail: offset, effect, events, cls, ref } of compiled) {
+    const tail = base + offset;
+    for (const e of events) add(tail, base + e, RAISE, eventClass(x, i, e, spawned, cls), ref);
+    if ('destroy' in effect) {
+      eachInside(x, i, (inside) =>
+        eachEvent(x, inside, 'destroyed', (e) =>
+          add(tail, eventNode(x, inside, e), RAISE, spawned ? cls : LIMITED, ref),
+        ),
+      );
+    } else if ('wake' in effect) {
+      eachInside(x, i, (inside) => {
+        if ((x.flags[inside] & ASLEEP_AT_START) === 0) return;
+        eachEvent(x, inside, 'start', (e) => add(tail, eventNode(x, inside, e), RAISE, LIMITED, ref));
+      });
+    } else if ('spawn' in effect) {
+      const asset = x.index.assetAt.get(effect.spawn);
+      const standIn = asset === undefined ? -1 : x.standInOf(i, asset);
+      if (standIn < 0) continue;
+      for (let s = standIn; s < x.end[standIn]; s++) {
+        eachEvent(x, s, 'start', (e) => add(tail, eventNode(x, s, e), SPAWN, cls, ref));
       }
     }
   }
 }
 
-function planEffects(asset: AssetIndex): EffectPlan[] {
+/** The effects of an asset, made ready for each of its instances. */
+export function compileEffects(asset: AssetIndex): CompiledEffect[] {
   return asset.effects.map(({ action, effect }, number) => {
     const guarded = effect.when !== undefined || effect.everyNth !== undefined;
     const delayed = 'raise' in effect && (effect.delay ?? 0) > 0;

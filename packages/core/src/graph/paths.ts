@@ -30,7 +30,7 @@ export function shortestPath(
   const queue = [from];
   for (let i = 0; i < queue.length; i++) {
     const n = queue[i];
-    for (let e = g.first[n]; e < g.first[n + 1]; e++) {
+    for (let e = g.first[n]; e < g.end[n]; e++) {
       const next = g.head[e];
       if ((g.meta[e] & 3) < minClass || next === from || cameBy.has(next) || !inside(next)) continue;
       cameBy.set(next, { edge: e, tail: n });

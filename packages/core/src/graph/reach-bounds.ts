@@ -1,43 +1,51 @@
-import type { Components } from './components.js';
-import { isAction, type Graph } from './graph.js';
-import { reviseUpwards } from './revise.js';
+import { membersOf, type Components } from './components.js';
+import type { Graph } from './graph.js';
 
 /**
- * For each component at least the number of actions reached from it, counting what is reached on two ways twice; capped
- * just past the limit. Cost: nodes + edges.
+ * For each node at least the number of actions reached from its component, counting what is reached on two ways twice;
+ * capped just past the limit. `order` is ascending in rank. Cost: nodes + edges.
  */
-export function reachBounds(g: Graph, c: Components, limit: number): Float64Array {
-  const bounds = new Float64Array(c.count);
-  for (let k = 0; k < c.count; k++) bound(g, c, bounds, k, limit);
+export function reachBounds(g: Graph, c: Components, order: Int32Array, limit: number): Float64Array {
+  const bounds = new Float64Array(c.of.length);
+  const alone = [0];
+  for (const k of order) {
+    alone[0] = k;
+    bound(g, c, bounds, c.groups.get(k) ?? alone, k, limit);
+  }
   return bounds;
 }
 
-/** The bounds after edges at some tails came or went while the components stayed; null if that is too far-reaching. */
-export function reviseReachBounds(
+/** Works one component out again from those that it leads to; true if that changed it. */
+export function reviseReachBound(
   g: Graph,
   c: Components,
-  old: Float64Array,
-  tails: Int32Array,
+  bounds: Float64Array,
+  component: number,
   limit: number,
-): Float64Array | null {
-  const bounds = old.slice();
-  return reviseUpwards(g, c, tails, (k) => bound(g, c, bounds, k, limit)) ? bounds : null;
+): boolean {
+  return bound(g, c, bounds, membersOf(c, component), component, limit);
 }
 
-function bound(g: Graph, c: Components, bounds: Float64Array, k: number, limit: number): boolean {
-  const { of, starts, members } = c;
-  const { first, head } = g;
+function bound(
+  { first, end, head, action }: Graph,
+  { of }: Components,
+  bounds: Float64Array,
+  members: Int32Array | readonly number[],
+  k: number,
+  limit: number,
+): boolean {
   let sum = 0;
-  for (let m = starts[k]; m < starts[k + 1]; m++) {
+  for (let m = 0; m < members.length; m++) {
     const n = members[m];
-    if (isAction(g, n)) sum++;
-    for (let e = first[n]; e < first[n + 1] && sum <= limit; e++) {
-      const to = of[head[e]];
-      if (to !== k) sum += bounds[to];
-    }
+    sum += action[n];
+    for (let e = first[n]; e < end[n] && sum <= limit; e++) if (of[head[e]] !== k) sum += bounds[head[e]];
   }
   const capped = Math.min(sum, limit + 1);
-  const changed = bounds[k] !== capped;
-  bounds[k] = capped;
-  return changed;
+  let isNew = false;
+  for (let m = 0; m < members.length; m++) {
+    if (bounds[members[m]] === capped) continue;
+    bounds[members[m]] = capped;
+    isNew = true;
+  }
+  return isNew;
 }

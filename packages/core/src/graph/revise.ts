@@ -1,33 +1,35 @@
-import type { Components } from './components.js';
-import { tailOf, type Graph } from './graph.js';
-
-/** Beyond so many hops upwards working everything out anew is cheaper. */
-const MAX_HOPS = 24;
+import { MinHeap } from '../util/min-heap.js';
+import { membersOf, type Components } from './components.js';
+import type { Incoming } from './incoming.js';
 
 /**
- * Works out components again whose edges changed and, as long as that changes them, those that lead to them. `revise`
- * says whether a component changed. Cost: a pass over the edges for each hop. False if it gave up.
+ * Works components out again and, as long as that changes them, those that lead to them, each once: whatever a component
+ * leads to comes before it. `revise` says whether a component changed. Cost: the components that are worked out, and what
+ * leads to those that change.
  */
 export function reviseUpwards(
-  g: Graph,
-  { of, starts, members }: Components,
-  tails: Int32Array,
+  c: Components,
+  incoming: Incoming,
+  begin: Iterable<number>,
   revise: (component: number) => boolean,
-): boolean {
-  const { head, nodes } = g;
-  let front = new Set<number>();
-  for (const n of tails) front.add(of[n]);
-  for (let hop = 0; hop < MAX_HOPS; hop++) {
-    const changed = [...front].sort((a, b) => a - b).filter(revise);
-    if (changed.length === 0) return true;
-    const marked = new Uint8Array(nodes);
-    for (const k of changed) for (let m = starts[k]; m < starts[k + 1]; m++) marked[members[m]] = 1;
-    front = new Set();
-    for (let e = 0; e < head.length; e++) {
-      if (marked[head[e]] === 0) continue;
-      const from = of[tailOf(g, e)];
-      if (from !== of[head[e]]) front.add(from);
+): void {
+  const { of, rank } = c;
+  const heap = new MinHeap();
+  const waiting = new Set<number>();
+  const put = (component: number): void => {
+    if (waiting.has(component)) return;
+    waiting.add(component);
+    heap.push(rank[component], component);
+  };
+  for (const component of begin) put(component);
+  for (let k = heap.pop(); k !== undefined; k = heap.pop()) {
+    waiting.delete(k);
+    if (!revise(k)) continue;
+    for (const n of membersOf(c, k)) {
+      for (let i = 0; i < incoming.degree(n); i++) {
+        const from = of[incoming.tail(n, i)];
+        if (from !== k) put(from);
+      }
     }
   }
-  return false;
 }

@@ -1,10 +1,10 @@
 import type { Expansion } from '../expand/expansion.js';
-import { PathPlan } from '../expand/resolve.js';
+import { CompiledPath } from '../expand/resolve.js';
 import { Selector } from '../expand/select.js';
 import { initialValue, ValueTable } from '../expand/values.js';
 import type { BindingFrom, KeyExpr, SelectionTarget } from '../project/types.js';
 import { isLiteral } from '../project/value.js';
-import { sceneInstances } from './plans.js';
+import { sceneInstances } from './resolver.js';
 
 /** Which instances a selection takes as the project stands. */
 export interface SelectedNow {
@@ -37,7 +37,7 @@ export function selectedNow(
   if (asset === undefined) return null;
   const values = new ValueTable();
   const select = new Selector(x, values);
-  const sender = 'at' in from ? new PathPlan(x, sceneInstances(x), from.at, ownerAsset) : null;
+  const sender = 'at' in from ? new CompiledPath(x, sceneInstances(x), from.at, ownerAsset) : null;
   const now: SelectedNow = { copies: 0, total: 0, least: 0, most: 0, first: [] };
   for (const owner of select.instancesOf(ownerAsset)) {
     let count = 0;

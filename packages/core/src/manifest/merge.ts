@@ -1,3 +1,4 @@
+import { OquelError } from '../util/oquel-error.js';
 import { withNames } from '../compare/carry.js';
 import { allRenames, findRenames, type Rename, type Renames } from '../compare/renames.js';
 import { LayOut } from '../plan/lay-out.js';
@@ -24,10 +25,11 @@ export interface Merged {
   kept: string[];
 }
 /** A manifest that cannot be merged: two origins declare the same. */
-export class MergeRefused extends Error {
+export class MergeRefused extends OquelError {
+  override readonly name = 'MergeRefused';
+  readonly code = 'merge-refused';
   constructor(readonly reasons: readonly string[]) {
     super(reasons.join('; '));
-    this.name = 'MergeRefused';
   }
 }
 const MOST_REASONS = 50;

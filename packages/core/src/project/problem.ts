@@ -1,3 +1,5 @@
+import { OquelError } from '../util/oquel-error.js';
+
 /** One place where a document is broken. `pointer` is a JSON pointer (RFC 6901). */
 export interface Problem {
   pointer: string;
@@ -6,8 +8,9 @@ export interface Problem {
 }
 
 /** Thrown when a document cannot be read. Holds the first problems found, a bounded number. */
-export class BrokenDocument extends Error {
+export class BrokenDocument extends OquelError {
   override readonly name = 'BrokenDocument';
+  readonly code = 'broken-document';
   constructor(readonly problems: readonly Problem[]) {
     super(problems.map(problemText).join('\n'));
   }

@@ -71,11 +71,11 @@ interface Reached {
 /** Actions that an event delivers to, directly or through channels, in running order. */
 function receiversOf(g: Graph, node: number): Reached[] {
   const found: Reached[] = [];
-  for (let e = g.first[node]; e < g.first[node + 1]; e++) {
+  for (let e = g.first[node]; e < g.end[node]; e++) {
     if (edgeKind(g, e) === BIND) found.push({ binding: g.ref[e], node: g.head[e] });
     if (edgeKind(g, e) !== PUBLISH) continue;
     const channel = g.head[e];
-    for (let h = g.first[channel]; h < g.first[channel + 1]; h++) {
+    for (let h = g.first[channel]; h < g.end[channel]; h++) {
       if (edgeKind(g, h) === HEAR) found.push({ binding: g.ref[h], node: g.head[h] });
     }
   }

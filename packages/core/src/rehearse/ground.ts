@@ -1,4 +1,4 @@
-import { sceneInstances } from '../graph/plans.js';
+import { sceneInstances } from '../graph/resolver.js';
 import { ASLEEP_AT_START, type Expansion } from '../expand/expansion.js';
 import { peerRolesOf, type PeerRoles } from '../expand/peers.js';
 import { PathTable } from '../expand/resolve.js';
@@ -92,7 +92,7 @@ export class RehearsalModel {
   private makePlan(number: number): HeldPlan {
     const { x } = this;
     const owner = x.ownerOf(number);
-    const binding = x.assetOf(owner).bindings[number - x.bindingBase[owner]];
+    const binding = x.bindingOf(number);
     const code = binding.origin === 'code';
     return {
       number,

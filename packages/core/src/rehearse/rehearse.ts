@@ -1,4 +1,4 @@
-import { mutedBindings } from '../graph/plans.js';
+import { mutedBindings } from '../graph/resolver.js';
 import { canonicalJson } from '../project/canonical.js';
 import type { Expansion } from '../expand/expansion.js';
 import type { Rehearsal } from '../project/types.js';
@@ -105,7 +105,7 @@ function byBinding(x: Expansion, served: Uint8Array): BindingCoverage[] {
       let entry = found.get(key);
       if (!entry) found.set(key, (entry = { asset: decl.id, binding: id, served: 0, of: 0 }));
       entry.of++;
-      const mark = served[x.bindingBase[owner] + b];
+      const mark = served[x.numberOf(owner, b)];
       if (mark === SERVED) entry.served++;
       else if (mark === REFUSED) entry.refused = (entry.refused ?? 0) + 1;
     });
@@ -124,8 +124,7 @@ export function coverageOf(x: Expansion, served: Uint8Array): Coverage {
     bindings.forEach(({ id, enabled }, b) => {
       if (enabled === false || muted?.has(id)) return;
       total++;
-      if (served[x.bindingBase[owner] + b] !== SERVED)
-        unserved.push({ owner: x.address(owner), binding: id });
+      if (served[x.numberOf(owner, b)] !== SERVED) unserved.push({ owner: x.address(owner), binding: id });
     });
   }
   return { kind: 'coverage', served: total - unserved.length, total, unserved };

@@ -1,4 +1,4 @@
-import { mutedBindings } from '../graph/plans.js';
+import { mutedBindings } from '../graph/resolver.js';
 import { LiveBinding, type Live } from './live.js';
 import type { Population } from './population.js';
 import type { RehearsalModel } from './ground.js';
@@ -30,7 +30,7 @@ export class Wiring {
         const paths = ground.pathsOf(asset.at);
         asset.bindings.forEach(({ id, enabled, from }, b) => {
           if (enabled === false || muted?.has(id)) return;
-          const number = x.bindingBase[owner] + b;
+          const number = x.numberOf(owner, b);
           if ('channel' in from) {
             const list = this.hearers.get(from.channel);
             if (list) list.push(number);
@@ -83,7 +83,7 @@ export class Wiring {
     const { bindings } = x.assetOf(owner.base);
     for (let b = 0; b < bindings.length; b++) {
       if (bindings[b].enabled === false || muted?.has(bindings[b].id)) continue;
-      yield this.heldBy(owner, x.bindingBase[owner.base] + b);
+      yield this.heldBy(owner, x.numberOf(owner.base, b));
     }
   }
 

@@ -38,7 +38,7 @@ export function heaviestOf(
   starts: readonly number[],
   keyOf: (node: number) => string | null,
 ): Heaviest {
-  const weight = (n: number): number => chains.length[c.of[n]];
+  const weight = (n: number): number => chains.length[n];
   const start = starts.reduce((best, n) => (weight(n) > weight(best) ? n : best), starts[0]);
   const path = heaviestPath(g, c, chains, start);
   const steps: HeaviestStep[] = [];

@@ -10,31 +10,30 @@ export type Way = 'on' | 'back';
 /** Edges grouped by the node that a walk comes from; turned round for the way back. */
 export interface Adjacency {
   readonly first: Int32Array;
+  readonly end: Int32Array;
   /** The node that the walk comes to. */
   readonly to: Int32Array;
-  /** The graph's number of each edge. */
-  readonly edge: Int32Array;
+  /** The graph's number of each edge; null where it is the same. */
+  readonly edge: Int32Array | null;
 }
 
 /** The graph's own edges, or all turned round. Cost of the latter: nodes + edges. */
 export function adjacency(g: Graph, way: Way): Adjacency {
-  if (way === 'on') {
-    return { first: g.first, to: g.head, edge: Int32Array.from(g.head, (_, e) => e) };
-  }
-  const first = new Int32Array(g.nodes + 1);
-  for (const h of g.head) first[h + 1]++;
-  for (let n = 0; n < g.nodes; n++) first[n + 1] += first[n];
-  const next = first.slice();
-  const to = new Int32Array(g.head.length);
-  const edge = new Int32Array(g.head.length);
+  if (way === 'on') return { first: g.first, end: g.end, to: g.head, edge: null };
+  const starts = new Int32Array(g.nodes + 1);
+  for (let n = 0; n < g.nodes; n++) for (let e = g.first[n]; e < g.end[n]; e++) starts[g.head[e] + 1]++;
+  for (let n = 0; n < g.nodes; n++) starts[n + 1] += starts[n];
+  const end = starts.slice(0, g.nodes);
+  const to = new Int32Array(g.edges);
+  const edge = new Int32Array(g.edges);
   for (let n = 0; n < g.nodes; n++) {
-    for (let e = g.first[n]; e < g.first[n + 1]; e++) {
-      const at = next[g.head[e]]++;
+    for (let e = g.first[n]; e < g.end[n]; e++) {
+      const at = end[g.head[e]]++;
       to[at] = n;
       edge[at] = e;
     }
   }
-  return { first, to, edge };
+  return { first: starts, end, to, edge };
 }
 
 /** What a walk from some nodes comes to. All arrays have an entry for each node reached, in the order of the walk. */
@@ -70,23 +69,23 @@ export function walk(g: Graph, a: Adjacency, starts: readonly number[], most: nu
   for (let i = 0; i < order.length; i++) {
     const n = order.get(i);
     if (order.length > most) cut = true;
-    for (let e = a.first[n]; e < a.first[n + 1] && !cut; e++) meet(a.to[e]);
+    for (let e = a.first[n]; e < a.end[n] && !cut; e++) meet(a.to[e]);
   }
   const nodes = order.toArray();
   const first = new Int32Array(nodes.length + 1);
   const to = new IntList();
   const edge = new IntList();
   nodes.forEach((n, i) => {
-    for (let e = a.first[n]; e < a.first[n + 1]; e++) {
+    for (let e = a.first[n]; e < a.end[n]; e++) {
       if (local[a.to[e]] < 0) continue;
       to.push(local[a.to[e]]);
-      edge.push(a.edge[e]);
+      edge.push(a.edge ? a.edge[e] : e);
     }
     first[i + 1] = to.length;
   });
   const part = { nodes, local, first, to: to.toArray(), edge: edge.toArray(), cut };
   const meta = new Uint8Array(part.edge.length);
-  const c = stronglyConnected({ nodes: nodes.length, first, head: part.to, meta });
+  const c = stronglyConnected({ nodes: nodes.length, first, end: first.subarray(1), head: part.to, meta });
   return {
     ...part,
     component: c.of,
@@ -122,5 +121,5 @@ function times(g: Graph, { nodes, first, to, edge }: Part, starts: number): Floa
 
 /** Of the two ends of a walked edge the one that is its tail in the graph. */
 export function tailNode(g: Graph, edge: number, from: number, to: number): number {
-  return edge >= g.first[from] && edge < g.first[from + 1] ? from : to;
+  return edge >= g.first[from] && edge < g.end[from] ? from : to;
 }

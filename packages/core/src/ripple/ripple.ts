@@ -8,6 +8,9 @@ import {
   isAction,
   isEvent,
   NO_KEY,
+  channelAt,
+  isChannel,
+  keyAt,
   type EdgeClass,
   type Graph,
 } from '../graph/graph.js';
@@ -131,10 +134,9 @@ export function reachedNames(g: Graph, ask: RippleAsk): Set<string> {
   return new Set([...r.nodes].map((n) => nodeName(g, n)));
 }
 function nodeName(g: Graph, node: number): string {
-  if (node < g.channelBase) return String(node);
-  const at = node - g.channelBase;
-  const key = g.keyOf[at];
-  return `#${g.channelOf[at]}/${key === NO_KEY ? '' : JSON.stringify(g.values.value(key))}`;
+  if (!isChannel(g, node)) return String(node);
+  const key = keyAt(g, node);
+  return `#${channelAt(g, node)}/${key === NO_KEY ? '' : JSON.stringify(g.values.value(key))}`;
 }
 
 /** A link while ways are added to it. */
@@ -195,8 +197,7 @@ class Picture {
       isStart: (i: number) => i < this.starts,
       level: (i: number) => this.levelOf(i),
       name: (i: number) => this.groupName(i),
-      asset: (i: number) =>
-        r.nodes[i] >= g.channelBase ? '' : g.x.assetOf(g.instanceOf[r.nodes[i]]).decl.id,
+      asset: (i: number) => (isChannel(g, r.nodes[i]) ? '' : g.x.assetOf(g.instanceOf[r.nodes[i]]).decl.id),
     };
     for (const group of groupNodes(r, drawn, fold, new Set(open))) this.addEntry(group);
   }
@@ -216,7 +217,7 @@ class Picture {
     const { g, r } = this;
     const node = r.nodes[i];
     const level = this.levelOf(i);
-    if (node >= g.channelBase) return `${level}/${nodeName(g, node)}`;
+    if (isChannel(g, node)) return `${level}/${nodeName(g, node)}`;
     const instance = g.instanceOf[node];
     return `${level}/${g.x.asset[instance]}/${node - g.x.nodeBase[instance]}`;
   }
@@ -249,7 +250,7 @@ class Picture {
       entryOf[i] = this.entries.length;
       if (gone && kept!.has(nodeName(g, node))) gone = false;
       if (kind !== 'cycle' || isAction(g, node)) count++;
-      if (node >= g.channelBase) continue;
+      if (isChannel(g, node)) continue;
       const instance = g.instanceOf[node];
       if (at.length < MOST_ADDRESSES) at.push(x.address(instance));
       scenes.add(x.assetOf(x.sceneOf(instance)).decl.id);
@@ -290,10 +291,9 @@ class Picture {
   }
   private names(node: number): Pick<RippleEntry, 'kind' | 'name' | 'asset' | 'channelKey' | 'tags'> {
     const { g } = this;
-    if (node >= g.channelBase) {
-      const at = node - g.channelBase;
-      const key = g.keyOf[at];
-      const { name } = g.x.index.project.channels![g.channelOf[at]];
+    if (isChannel(g, node)) {
+      const key = keyAt(g, node);
+      const { name } = g.x.index.project.channels![channelAt(g, node)];
       const common = { kind: 'channel', name, asset: '', tags: [] } as const;
       return key === NO_KEY ? common : { ...common, channelKey: g.values.value(key) };
     }

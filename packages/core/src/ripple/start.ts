@@ -1,9 +1,8 @@
-import { PathPlan } from '../expand/resolve.js';
-import { sceneInstances } from '../graph/plans.js';
-import type { Graph } from '../graph/graph.js';
+import { CompiledPath } from '../expand/resolve.js';
+import { sceneInstances } from '../graph/resolver.js';
+import { compareNodes, keyAt, NO_KEY, type Graph } from '../graph/graph.js';
 import type { Value } from '../project/types.js';
 import { sameValue } from '../project/value.js';
-import { NO_KEY } from '../graph/graph.js';
 
 /** Where a ripple begins. */
 export type RippleStart =
@@ -22,14 +21,13 @@ export function startNodes(g: Graph, start: RippleStart, way: 'on' | 'back'): nu
   const { x } = g;
   if ('channel' in start) {
     const at = x.index.channelAt.get(start.channel);
-    const nodes: number[] = [];
-    for (let c = 0; c < g.channelOf.length; c++) {
-      if (g.channelOf[c] !== at) continue;
-      const key = g.keyOf[c];
-      const fits = start.key === undefined || (key !== NO_KEY && sameValue(g.values.value(key), start.key));
-      if (fits) nodes.push(g.channelBase + c);
-    }
-    return nodes;
+    if (at === undefined) return [];
+    const { key } = start;
+    const nodes = g.channels.of(at).filter((n) => {
+      const own = keyAt(g, n);
+      return key === undefined || (own !== NO_KEY && sameValue(g.values.value(own), key));
+    });
+    return nodes.sort((a, b) => compareNodes(g, a, b));
   }
   const instances = 'at' in start ? instanceAt(g, start.at) : instancesOf(g, start.asset);
   return instances.flatMap((i) => {
@@ -49,7 +47,7 @@ export function startNodes(g: Graph, start: RippleStart, way: 'on' | 'back'): nu
 
 function instanceAt(g: Graph, address: string): number[] {
   if (!address.includes(':')) return [];
-  const at = new PathPlan(g.x, sceneInstances(g.x), address, 0).resolve(0);
+  const at = new CompiledPath(g.x, sceneInstances(g.x), address, 0).resolve(0);
   return at < 0 ? [] : [at];
 }
 function instancesOf(g: Graph, asset: string): number[] {

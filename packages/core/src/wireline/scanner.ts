@@ -1,3 +1,5 @@
+import { OquelError } from '../util/oquel-error.js';
+
 /** What could stand at a place of a wire line, so that it can be completed. */
 export type Want =
   | { kind: 'word'; words: readonly string[] }
@@ -20,8 +22,9 @@ export type Want =
   | { kind: 'text' };
 
 /** Where a wire line stops making sense. Positions count characters from 0. */
-export class WireLineFault extends Error {
+export class WireLineFault extends OquelError {
   override readonly name = 'WireLineFault';
+  readonly code = 'broken-line';
   constructor(
     /** Where the character stands that cannot be there; the length of the line if it ends too early. */
     readonly at: number,

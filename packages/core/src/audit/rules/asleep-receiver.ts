@@ -1,5 +1,6 @@
 import { actionNode } from '../../graph/graph.js';
-import { nodeRef, placementRef } from '../names.js';
+import { nodesEvidence } from '../evidence.js';
+import { placementRef } from '../names.js';
 import { defineRule } from '../rule.js';
 import { sleeperAround } from '../sleepers.js';
 
@@ -10,29 +11,34 @@ export const asleepReceiver = defineRule<'asleep'>({
     group: 'targets',
     what: 'A receiver starts asleep, and nothing ever wakes it.',
     why: 'Its actions are never performed.',
-    cure: 'Wake it first, let the action run while it is asleep, or do not start it asleep.',
+    fix: 'Wake it first, let the action run while it is asleep, or do not start it asleep.',
   },
   messages: { asleep: '{sleeper} starts asleep and nothing wakes it, so {at} never performs {action}' },
-  check(ctx, report) {
-    const { x, bound } = ctx;
-    const { blocked } = ctx.awake;
-    const reported = new Set<number>();
-    for (let i = 0; i < x.count; i++) {
-      if (blocked[i] === 0) continue;
-      x.assetOf(i).actions.forEach((action, a) => {
-        const node = actionNode(x, i, a);
-        if (bound[node] === 0 || action.whileAsleep) return;
-        const sleeper = sleeperAround(ctx, i);
-        if (reported.has(sleeper)) return;
-        reported.add(sleeper);
+  parts: [
+    {
+      unit: 'instance',
+      after: ['sleep', 'bindings'],
+      isCandidate: ({ facts }, instance) => facts.awake.blocked[instance] > 0,
+      check(inputs, instance, report) {
+        const { x, facts } = inputs;
+        const { actions } = x.assetOf(instance);
+        const number = actions.findIndex(
+          (action, a) => !action.whileAsleep && facts.hasBinding[actionNode(x, instance, a)] === 1,
+        );
+        if (number < 0) return;
+        const sleeper = sleeperAround(inputs, instance);
         report({
           subject: placementRef(x, sleeper),
           occurrences: [sleeper],
           message: 'asleep',
-          data: { sleeper: x.address(sleeper), at: x.address(i), action: action.name },
-          evidence: () => ({ kind: 'nodes', nodes: [nodeRef(ctx.g, node)], more: 0 }),
+          data: () => ({
+            sleeper: x.address(sleeper),
+            at: x.address(instance),
+            action: actions[number].name,
+          }),
+          evidence: () => nodesEvidence(inputs.g, [actionNode(x, instance, number)]),
         });
-      });
-    }
-  },
+      },
+    },
+  ],
 });

@@ -1,5 +1,5 @@
 import { audience, senders } from '../../expand/peers.js';
-import { reportDeliveries } from '../report-deliveries.js';
+import { reportDeliveries, type IsWrong } from '../report-deliveries.js';
 import { defineRule } from '../rule.js';
 
 export const authorityGap = defineRule<'gap'>({
@@ -9,19 +9,29 @@ export const authorityGap = defineRule<'gap'>({
     group: 'delivery',
     what: 'A receiver exists only on its authority, and the event is not delivered there.',
     why: 'The peers that get the event have no such receiver.',
-    cure: 'Deliver the event to the authority, or let the receiver exist on every peer.',
+    fix: 'Deliver the event to the authority, or let the receiver exist on every peer.',
   },
   messages: { gap: '{event} of {at} is not delivered to the peer that has authority over {receiver}' },
-  check(ctx, report) {
-    const { holding: h, x } = ctx;
-    if (h.peers.length === 0 || !ctx.index.assets.some((a) => a.decl.existsOn === 'authority')) return;
-    reportDeliveries(ctx, report, 'gap', {
-      name: 'authority-gap',
-      isWrong: (event, sender, receiver) => {
-        if (x.assetOf(receiver).decl.existsOn !== 'authority') return false;
-        const keeper = h.authority[receiver];
-        return !senders(h, event, sender).some((p) => audience(h, event, sender, p).includes(keeper));
+  parts: [
+    {
+      unit: 'event',
+      after: ['deliveries'],
+      applies: ({ peerRoles }) => peerRoles.peers.length > 0,
+      isCandidate: (inputs) =>
+        inputs.once('any on authority', () =>
+          inputs.index.assets.some((a) => a.decl.existsOn === 'authority'),
+        ),
+      check(inputs, unit, report) {
+        const { peerRoles: roles, x } = inputs;
+        const isWrong: IsWrong = (event, sender, receiver) => {
+          if (x.assetOf(receiver).decl.existsOn !== 'authority') return false;
+          const authority = roles.authority[receiver];
+          return !senders(roles, event, sender).some((p) =>
+            audience(roles, event, sender, p).includes(authority),
+          );
+        };
+        reportDeliveries(inputs, unit, 'gap', isWrong, report);
       },
-    });
-  },
+    },
+  ],
 });

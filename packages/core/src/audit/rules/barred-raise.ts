@@ -1,6 +1,5 @@
-import type { EventQuestion } from '../blocks.js';
-import { nodeRef } from '../names.js';
 import { senders } from '../../expand/peers.js';
+import { nodesEvidence } from '../evidence.js';
 import { defineRule } from '../rule.js';
 
 export const barredRaise = defineRule<'barred'>({
@@ -10,27 +9,24 @@ export const barredRaise = defineRule<'barred'>({
     group: 'delivery',
     what: 'An event has listeners, but no peer is allowed to raise it.',
     why: 'Every raise is refused.',
-    cure: 'Allow a role that some peer has to raise it.',
+    fix: 'Allow a role that some peer has to raise it.',
   },
   messages: { barred: 'No peer is allowed to raise {event} of {at}' },
-  check(ctx, report) {
-    const { holding: h, x } = ctx;
-    if (h.peers.length === 0) return;
-    const question: EventQuestion = {
-      name: 'barred-raise',
+  parts: [
+    {
+      unit: 'event',
+      applies: ({ peerRoles }) => peerRoles.peers.length > 0,
       concerns: (event) => event.delivery !== undefined,
-      test: (_node, i, e) => senders(h, x.assetOf(i).events[e], i).length === 0,
-    };
-    ctx.eachSuspect(question, (node, i, e) => {
-      const asset = x.assetOf(i);
-      const event = asset.events[e];
-      report({
-        subject: { asset: asset.decl.id, event: event.name },
-        occurrences: [i],
-        message: 'barred',
-        data: { at: x.address(i), event: event.name },
-        evidence: () => ({ kind: 'nodes', nodes: [nodeRef(ctx.g, node)], more: 0 }),
-      });
-    });
-  },
+      check({ g, peerRoles, x }, { node, instance, asset, event }, report) {
+        if (senders(peerRoles, event, instance).length > 0) return;
+        report({
+          subject: { asset: asset.decl.id, event: event.name },
+          occurrences: [instance],
+          message: 'barred',
+          data: () => ({ at: x.address(instance), event: event.name }),
+          evidence: () => nodesEvidence(g, [node]),
+        });
+      },
+    },
+  ],
 });

@@ -1,10 +1,9 @@
 import { ASLEEP_AT_START } from '../../expand/expansion.js';
+import { positionOf } from '../../expand/position.js';
 import { areaContains, boundsOf } from '../../plan/area.js';
 import type { Area } from '../../project/types.js';
-import type { EventQuestion } from '../blocks.js';
-import type { AuditContext } from '../context.js';
+import type { AnalysisInputs } from '../inputs.js';
 import { placementRef } from '../names.js';
-import { positionOf } from '../../expand/position.js';
 import { defineRule } from '../rule.js';
 
 export const coversEntry = defineRule<'covers'>({
@@ -14,44 +13,35 @@ export const coversEntry = defineRule<'covers'>({
     group: 'correctness',
     what: 'An area covers an entry, where players start.',
     why: 'Its event is raised at once, before anyone has moved.',
-    cure: 'Move or shrink the area, unless this is intended.',
+    fix: 'Move or shrink the area, unless this is intended.',
   },
   messages: { covers: 'The area of {at} covers the entry {entry}, so {event} is raised at once' },
-  check(ctx, report) {
-    const { x } = ctx;
-    const entries = ctx.oncePlaced('entries', () => entriesByScene(ctx), 'plan');
-    if (entries.size === 0) return;
-    const coveredBy = (i: number): Entry | undefined => {
-      const area = x.placementOf(i)?.area ?? x.assetOf(i).decl.area;
-      const here = entries.get(x.sceneOf(i));
-      if (!area || !here || x.isSpawned(i) || (x.flags[i] & ASLEEP_AT_START) !== 0) return undefined;
-      const at = positionOf(x, i);
-      return here.first(area, at);
-    };
-    const question: EventQuestion = {
-      name: 'covers-entry',
-      besides: 'plan',
+  parts: [
+    {
+      unit: 'event',
+      after: ['area'],
       concerns: ({ cause }) => cause.type === 'area-enter',
-      test: (_node, i) => coveredBy(i) !== undefined,
-    };
-    ctx.eachSuspect(question, (_node, i, e) => {
-      const event = x.assetOf(i).events[e];
-      const address = x.address(coveredBy(i)!.instance);
-      report({
-        subject: placementRef(x, i),
-        occurrences: [i],
-        message: 'covers',
-        data: { at: x.address(i), entry: address, event: event.name },
-        evidence: () => ({
-          kind: 'places',
-          places: [
-            { at: x.address(i), note: 'its area' },
-            { at: address, note: 'an entry' },
-          ],
-        }),
-      });
-    });
-  },
+      check(inputs, { instance, event }, report) {
+        const { x } = inputs;
+        const entry = coveredBy(inputs, instance);
+        if (!entry) return;
+        const places = (): [string, string] => [x.address(instance), x.address(entry.instance)];
+        report({
+          subject: placementRef(x, instance),
+          occurrences: [instance],
+          message: 'covers',
+          data: () => ({ at: places()[0], entry: places()[1], event: event.name }),
+          evidence: () => ({
+            kind: 'places',
+            places: [
+              { at: places()[0], note: 'its area' },
+              { at: places()[1], note: 'an entry' },
+            ],
+          }),
+        });
+      },
+    },
+  ],
 });
 
 interface Entry {
@@ -59,17 +49,28 @@ interface Entry {
   at: [number, number];
 }
 
-function entriesByScene({ x }: AuditContext): Map<number, EntryPlaces> {
-  const entries = new Map<number, Entry[]>();
-  for (let i = 0; i < x.count; i++) {
-    if (x.isSpawned(i) || x.placementOf(i)?.entry !== true) continue;
-    const scene = x.sceneOf(i);
-    const own = entries.get(scene);
-    const entry = { instance: i, at: positionOf(x, i) };
-    if (own) own.push(entry);
-    else entries.set(scene, [entry]);
-  }
-  return new Map([...entries].map(([scene, own]) => [scene, new EntryPlaces(own)]));
+/** The first entry that the area of an instance covers. */
+function coveredBy(inputs: AnalysisInputs, instance: number): Entry | undefined {
+  const { x } = inputs;
+  const area = x.placementOf(instance)?.area ?? x.assetOf(instance).decl.area;
+  if (!area || x.isSpawned(instance) || (x.flags[instance] & ASLEEP_AT_START) !== 0) return undefined;
+  return entriesByScene(inputs).get(x.sceneOf(instance))?.first(area, positionOf(x, instance));
+}
+
+function entriesByScene(inputs: AnalysisInputs): Map<number, EntryPlaces> {
+  return inputs.once('entries', () => {
+    const { x } = inputs;
+    const entries = new Map<number, Entry[]>();
+    for (let i = 0; i < x.count; i++) {
+      if (x.isSpawned(i) || x.placementOf(i)?.entry !== true) continue;
+      const scene = x.sceneOf(i);
+      const own = entries.get(scene);
+      const entry = { instance: i, at: positionOf(x, i) };
+      if (own) own.push(entry);
+      else entries.set(scene, [entry]);
+    }
+    return new Map([...entries].map(([scene, own]) => [scene, new EntryPlaces(own)]));
+  });
 }
 
 /** Entries that are tried one by one before they are looked for by their place. */

@@ -1,6 +1,7 @@
 import type { AssetIndex, ProjectIndex } from '../../project/index-project.js';
 import type { Effect } from '../../project/types.js';
 import { isLiteral } from '../../project/value.js';
+import { namesEvidence } from '../evidence.js';
 import { defineRule } from '../rule.js';
 
 interface Missing {
@@ -14,32 +15,30 @@ export const danglingEffect = defineRule<'missing'>({
     name: 'dangling-effect',
     severity: 'error',
     group: 'targets',
-    ignoresBindings: true,
     what: 'An effect names a property, event, asset or parameter that does not exist.',
     why: 'The effect does nothing, without any error.',
-    cure: 'Correct the name, or remove the effect.',
+    fix: 'Correct the name, or remove the effect.',
   },
   messages: { missing: '{action} of {asset} names the {kind} "{name}", which does not exist' },
-  check(ctx, report) {
-    for (const asset of ctx.index.assets) {
-      for (const { action, effect } of asset.effects) {
-        const name = asset.actions[action].name;
-        for (const missing of missingNames(ctx.index, asset, action, effect)) {
-          report({
-            subject: { asset: asset.decl.id, action: name },
-            occurrences: ctx.instancesOf(asset.at),
-            message: 'missing',
-            data: { action: name, asset: asset.decl.id, kind: missing.kind, name: missing.name },
-            evidence: () => ({
-              kind: 'names',
-              wanted: missing.name,
-              known: [...missing.known].slice(0, 200),
-            }),
-          });
+  parts: [
+    {
+      unit: 'asset',
+      check(inputs, asset, report) {
+        for (const { action, effect } of asset.effects) {
+          const { name } = asset.actions[action];
+          for (const missing of missingNames(inputs.index, asset, action, effect)) {
+            report({
+              subject: { asset: asset.decl.id, action: name },
+              occurrences: inputs.instancesOf(asset.at),
+              message: 'missing',
+              data: () => ({ action: name, asset: asset.decl.id, kind: missing.kind, name: missing.name }),
+              evidence: () => namesEvidence(missing.name, missing.known),
+            });
+          }
         }
-      }
-    }
-  },
+      },
+    },
+  ],
 });
 
 function missingNames(index: ProjectIndex, asset: AssetIndex, action: number, effect: Effect): Missing[] {

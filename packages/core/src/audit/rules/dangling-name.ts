@@ -1,17 +1,18 @@
-import { literalFault } from '../../project/arg-types.js';
+import { spawnable } from '../../expand/stand-ins.js';
+import { hasConditions } from '../../project/condition.js';
 import type { AssetIndex } from '../../project/index-project.js';
 import { assetInside } from '../../project/inside.js';
-import { spawnable } from '../../expand/stand-ins.js';
-import type { Binding, Type } from '../../project/types.js';
-import { activatorMatches } from '../activators.js';
-import { askingBindings } from '../asking.js';
-import type { AuditContext } from '../context.js';
-import type { Subject } from '../finding.js';
+import type { Type } from '../../project/types.js';
 import { effectName } from '../../project/effect-name.js';
-import { readyEvidence } from '../evidence.js';
-import { defineRule, type Report } from '../rule.js';
-import { textEnds } from '../text-ends.js';
+import { literalFault } from '../../project/arg-types.js';
 import { bindingWords } from '../../wireline/binding-words.js';
+import { activatorMatches } from '../activators.js';
+import { namesEvidence } from '../evidence.js';
+import type { AnalysisInputs } from '../inputs.js';
+import type { Subject } from '../finding.js';
+import { boundLiterals, declaredLiterals, hasLiterals, type Literal } from '../literals.js';
+import { defineRule, type TakeReport } from '../rule.js';
+import type { BindingUnit } from '../units.js';
 
 type Message =
   | 'muted'
@@ -25,7 +26,7 @@ type Message =
   | 'value'
   | 'condition'
   | 'conditionProperty';
-type Send = (r: Report<Message>) => void;
+type Send = TakeReport<Message>;
 
 export const danglingName = defineRule<Message>({
   meta: {
@@ -45,7 +46,7 @@ export const danglingName = defineRule<Message>({
     group: 'targets',
     what: 'A name refers to nothing, or a value does not have its property’s type.',
     why: 'It is ignored, so the intended mute, override or filter has no effect.',
-    cure: 'Correct the name, or remove it.',
+    fix: 'Correct the name, or remove it.',
   },
   messages: {
     muted: '{who} mutes "{name}", which is not a binding of {asset}',
@@ -60,31 +61,39 @@ export const danglingName = defineRule<Message>({
     condition: '"{who}" has a condition on "{name}", which {asset} does not carry',
     conditionProperty: '"{who}" has a condition on "{name}", which is not a property of {asset}',
   },
-  check(ctx, report) {
-    for (const asset of ctx.index.assets) {
-      checkMutes(ctx, asset, report);
-      checkConditions(ctx, asset, report);
-    }
-    const declared = ctx.oncePlaced('dangling-name', () => {
-      const found: Report<Message>[] = [];
-      const keep: Send = (r) => found.push({ ...r, evidence: readyEvidence(r.evidence()) });
-      for (const asset of ctx.index.assets) {
-        checkPlacements(ctx, asset, keep);
-        checkSpawns(ctx, asset, keep);
-        checkEvents(ctx, asset, keep);
-      }
-      checkLoadSets(ctx, keep);
-      checkEnums(ctx, keep);
-      return found;
-    });
-    declared.forEach(report);
-    for (const { value, type, valueSubject, occurrences, where } of ctx.wrongLiterals) {
-      const fault = valueSubject && literalFault(ctx.index, value, type);
-      if (!fault || fault.kind === 'table') continue;
-      const data = { who: where, name: JSON.stringify(value), asset: type };
-      send(report, 'value', valueSubject, occurrences, data, []);
-    }
-  },
+  parts: [
+    {
+      unit: 'asset',
+      after: ['placed bindings'],
+      check: checkMutes,
+    },
+    {
+      unit: 'asset',
+      check(inputs, asset, report) {
+        checkPlacements(inputs, asset, report);
+        checkSpawns(inputs, asset, report);
+        checkEvents(inputs, asset, report);
+        checkLiterals(inputs, declaredLiterals(inputs, asset), report);
+      },
+    },
+    {
+      unit: 'project',
+      check(inputs, _, report) {
+        checkLoadSets(inputs, report);
+        checkEnums(inputs, report);
+      },
+    },
+    {
+      unit: 'binding',
+      concerns: ({ if: conditions }) => hasConditions(conditions),
+      check: checkConditions,
+    },
+    {
+      unit: 'binding',
+      concerns: hasLiterals,
+      check: (inputs, unit, report) => checkLiterals(inputs, boundLiterals(inputs, unit), report),
+    },
+  ],
 });
 
 function send(
@@ -101,74 +110,75 @@ function send(
     message,
     subject,
     occurrences,
-    data,
-    evidence: () => ({ kind: 'names', wanted: data.name, known: [...known].slice(0, 200) }),
+    data: () => data,
+    evidence: () => namesEvidence(data.name, known),
   });
 }
 
 /** What a placement mutes is looked up among the bindings of its asset. */
-function checkMutes(ctx: AuditContext, owner: AssetIndex, report: Send): void {
-  const muting = ctx.perAuthored('muting', owner.decl, () =>
-    [...owner.placements.keys()].filter((slot) => (owner.placements[slot].muted?.length ?? 0) > 0),
-  );
-  for (const slot of muting) {
-    const p = owner.placements[slot];
-    const placed = ctx.index.assets[owner.placed[slot]] as AssetIndex | undefined;
-    for (const name of placed ? (p.muted ?? []) : []) {
+function checkMutes(inputs: AnalysisInputs, owner: AssetIndex, report: Send): void {
+  owner.placements.forEach((p, slot) => {
+    if (!p.muted || p.muted.length === 0) return;
+    const placed = inputs.index.assets[owner.placed[slot]] as AssetIndex | undefined;
+    for (const name of placed ? p.muted : []) {
       if (placed!.bindingAt.has(name)) continue;
       const subject = { asset: owner.decl.id, placement: p.id, name };
       const data = { who: p.id, asset: placed!.decl.id, name };
-      const where = ctx.instancesOfPlacement(owner.at, slot);
+      const where = inputs.instancesOfPlacement(owner.at, slot);
       send(report, 'muted', subject, where, data, placed!.bindingAt.keys());
     }
-  }
-}
-
-/** What a condition asks is looked up where the binding's source leads; a source that leads nowhere is told as such. */
-function checkConditions(ctx: AuditContext, owner: AssetIndex, report: Send): void {
-  for (const at of askingBindings(ctx, owner)) {
-    const binding = owner.bindings[at];
-    if (!ctx.isJudged(owner.at, at)) continue;
-    const missing = ctx.perAuthored('conditions', binding, () => missingAsked(ctx, owner, binding));
-    for (const { name, of, known, message } of missing) {
-      const subject = { asset: owner.decl.id, binding: binding.id, name };
-      const data = { who: bindingWords(binding), name, asset: of };
-      send(report, 'condition', subject, ctx.ownersOf(owner.at, at), data, known, message);
-    }
-  }
-}
-interface MissingAsked {
-  name: string;
-  /** What it was looked for in. */
-  of: string;
-  known: readonly string[];
-  message: 'condition' | 'conditionProperty';
-}
-function missingAsked(ctx: AuditContext, owner: AssetIndex, binding: Binding): MissingAsked[] {
-  const { payload, reader } = textEnds(ctx, owner, binding);
-  const { from } = binding;
-  const seen = new Set<string>();
-  return binding.if!.flatMap((c): MissingAsked[] => {
-    const name = 'payload' in c ? c.payload : c.property;
-    if (seen.has(name)) return [];
-    if ('payload' in c) {
-      if (!payload || payload.some((f) => f.name === name)) return [];
-      const of = 'channel' in from ? `#${from.channel}` : from.event;
-      seen.add(name);
-      return [{ name, of, known: payload.map((f) => f.name), message: 'condition' }];
-    }
-    if (!reader || reader.propertyAt.has(name)) return [];
-    seen.add(name);
-    return [{ name, of: reader.decl.id, known: [...reader.propertyAt.keys()], message: 'conditionProperty' }];
   });
 }
 
-function checkPlacements(ctx: AuditContext, owner: AssetIndex, report: Send): void {
-  const peers = (ctx.index.project.peers ?? []).map((p) => p.name);
+/** What a condition asks is looked up where the binding's source leads; a source that leads nowhere is told as such. */
+function checkConditions(
+  inputs: AnalysisInputs,
+  { binding, owner, position, ends }: BindingUnit,
+  report: Send,
+): void {
+  const { payload, reader } = ends;
+  const { from } = binding;
+  const seen = new Set<string>();
+  const tell = (
+    name: string,
+    of: string,
+    known: Iterable<string>,
+    message: 'condition' | 'conditionProperty',
+  ): void => {
+    seen.add(name);
+    const subject = { asset: owner.decl.id, binding: binding.id, name };
+    const data = { who: bindingWords(binding), name, asset: of };
+    send(report, 'condition', subject, inputs.ownersOf(owner.at, position), data, known, message);
+  };
+  for (const c of binding.if!) {
+    const name = 'payload' in c ? c.payload : c.property;
+    if (seen.has(name)) continue;
+    if ('payload' in c) {
+      if (!payload || payload.some((f) => f.name === name)) continue;
+      const of = 'channel' in from ? `#${from.channel}` : from.event;
+      const known = payload.map((f) => f.name);
+      tell(name, of, known, 'condition');
+    } else if (reader && !reader.propertyAt.has(name)) {
+      tell(name, reader.decl.id, reader.propertyAt.keys(), 'conditionProperty');
+    }
+  }
+}
+
+function checkLiterals(inputs: AnalysisInputs, literals: readonly Literal[], report: Send): void {
+  for (const { value, type, valueSubject, occurrences, where } of literals) {
+    const fault = valueSubject && literalFault(inputs.index, value, type);
+    if (!fault || fault.kind === 'table') continue;
+    const data = { who: where, name: JSON.stringify(value), asset: type };
+    send(report, 'value', valueSubject, occurrences, data, []);
+  }
+}
+
+function checkPlacements(inputs: AnalysisInputs, owner: AssetIndex, report: Send): void {
+  const peers = (inputs.index.project.peers ?? []).map((p) => p.name);
   owner.placements.forEach((p, slot) => {
     const subject = { asset: owner.decl.id, placement: p.id };
-    const where = (): number[] => ctx.instancesOfPlacement(owner.at, slot);
-    const placed = ctx.index.assets[owner.placed[slot]] as AssetIndex | undefined;
+    const where = (): number[] => inputs.instancesOfPlacement(owner.at, slot);
+    const placed = inputs.index.assets[owner.placed[slot]] as AssetIndex | undefined;
     if (placed) {
       const data = { who: p.id, asset: placed.decl.id };
       for (const name of Object.keys(p.properties ?? {})) {
@@ -177,7 +187,7 @@ function checkPlacements(ctx: AuditContext, owner: AssetIndex, report: Send): vo
         send(report, 'override', own, where(), { ...data, name }, placed.propertyAt.keys());
       }
       for (const [path, values] of Object.entries(p.inside ?? {})) {
-        const inner = assetInside(ctx.index, placed, path);
+        const inner = assetInside(inputs.index, placed, path);
         if (!inner) {
           const known = placed.placementAt.keys();
           const missing = { ...data, name: path };
@@ -199,10 +209,10 @@ function checkPlacements(ctx: AuditContext, owner: AssetIndex, report: Send): vo
   });
 }
 
-function checkSpawns(ctx: AuditContext, asset: AssetIndex, report: Send): void {
+function checkSpawns(inputs: AnalysisInputs, asset: AssetIndex, report: Send): void {
   for (const { action, effect } of asset.effects) {
     if (!('spawn' in effect)) continue;
-    const spawned = spawnable(ctx.index, effect.spawn);
+    const spawned = spawnable(inputs.index, effect.spawn);
     for (const name of Object.keys(effect.properties ?? {})) {
       if (!spawned || spawned.propertyAt.has(name)) continue;
       const subject = {
@@ -212,12 +222,12 @@ function checkSpawns(ctx: AuditContext, asset: AssetIndex, report: Send): void {
         property: name,
       };
       const data = { who: subject.action, name, asset: spawned.decl.id };
-      send(report, 'override', subject, ctx.instancesOf(asset.at), data, spawned.propertyAt.keys());
+      send(report, 'override', subject, inputs.instancesOf(asset.at), data, spawned.propertyAt.keys());
     }
   }
 }
 
-function checkEvents(ctx: AuditContext, asset: AssetIndex, report: Send): void {
+function checkEvents(inputs: AnalysisInputs, asset: AssetIndex, report: Send): void {
   for (const { name: event, cause } of asset.events) {
     const about = (name: string): Subject => ({ asset: asset.decl.id, event, name });
     if (cause.type === 'change' && !asset.propertyAt.has(cause.property)) {
@@ -226,25 +236,25 @@ function checkEvents(ctx: AuditContext, asset: AssetIndex, report: Send): void {
         report,
         'property',
         about(cause.property),
-        ctx.instancesOf(asset.at),
+        inputs.instancesOf(asset.at),
         data,
         asset.propertyAt.keys(),
       );
     }
     const list = ('activators' in cause && cause.activators) || [];
-    const idle = list.filter((entry) => !activatorMatches(ctx.index, entry));
+    const idle = list.filter((entry) => !activatorMatches(inputs.index, entry));
     // Where none matches, nobody at all can raise it, and another rule says that.
     if (idle.length === list.length) continue;
     for (const name of idle) {
       const data = { who: event, name, asset: '' };
-      send(report, 'activator', about(name), ctx.instancesOf(asset.at), data, ctx.index.assetAt.keys());
+      send(report, 'activator', about(name), inputs.instancesOf(asset.at), data, inputs.index.assetAt.keys());
     }
   }
 }
 
-function checkLoadSets(ctx: AuditContext, report: Send): void {
-  const scenes = ctx.index.assets.filter((a) => a.decl.kind === 'scene').map((a) => a.decl.id);
-  for (const set of ctx.index.project.loadSets ?? []) {
+function checkLoadSets(inputs: AnalysisInputs, report: Send): void {
+  const scenes = inputs.index.assets.filter((a) => a.decl.kind === 'scene').map((a) => a.decl.id);
+  for (const set of inputs.index.project.loadSets ?? []) {
     for (const name of set.scenes) {
       if (scenes.includes(name)) continue;
       send(report, 'scene', { loadSet: set.name, name }, [], { who: set.name, name, asset: '' }, scenes);
@@ -252,19 +262,19 @@ function checkLoadSets(ctx: AuditContext, report: Send): void {
   }
 }
 
-function checkEnums(ctx: AuditContext, report: Send): void {
-  const declared = (ctx.index.project.enums ?? []).map((e) => e.name);
+function checkEnums(inputs: AnalysisInputs, report: Send): void {
+  const declared = (inputs.index.project.enums ?? []).map((e) => e.name);
   const known = new Set(declared);
-  for (const type of typesUsed(ctx)) {
+  for (const type of typesUsed(inputs)) {
     if (!type.startsWith('enum:') || known.has(type.slice(5))) continue;
     const name = type.slice(5);
     send(report, 'enum', { name }, [], { who: '', name, asset: '' }, declared);
   }
 }
-function typesUsed(ctx: AuditContext): Set<Type> {
+function typesUsed(inputs: AnalysisInputs): Set<Type> {
   const types = new Set<Type>();
-  for (const c of ctx.index.project.channels ?? []) for (const f of c.payload ?? []) types.add(f.type);
-  for (const a of ctx.index.assets) {
+  for (const c of inputs.index.project.channels ?? []) for (const f of c.payload ?? []) types.add(f.type);
+  for (const a of inputs.index.assets) {
     for (const p of a.properties) types.add(p.type);
     for (const e of a.events) for (const f of e.payload ?? []) types.add(f.type);
     for (const action of a.actions) for (const f of action.params ?? []) types.add(f.type);

@@ -1,8 +1,10 @@
 import { Fault } from '../../graph/faults.js';
 import { isLiteral } from '../../project/value.js';
-import type { AuditContext } from '../context.js';
-import { assetAtEnd, knownNames, placementNames, type EndFault } from '../dangling-ends.js';
-import { defineRule, type Report } from '../rule.js';
+import type { AnalysisInputs } from '../inputs.js';
+import { assetAtEnd, endFaults, mayDangle } from '../dangling-ends.js';
+import { namesEvidence } from '../evidence.js';
+import { defineRule } from '../rule.js';
+import type { BindingUnit } from '../units.js';
 
 type Message = 'placement' | 'event' | 'channel' | 'property';
 
@@ -14,7 +16,7 @@ export const danglingSender = defineRule<Message>({
     group: 'targets',
     what: 'A binding names a sender, event, channel or property that does not exist.',
     why: 'Its receiver is never triggered, without any error.',
-    cure: 'Correct the name, or remove the binding.',
+    fix: 'Correct the name, or remove the binding.',
   },
   messages: {
     placement: '"{path}" is not in {owner}, so {event} is never raised and {what} never runs',
@@ -22,69 +24,74 @@ export const danglingSender = defineRule<Message>({
     channel: 'No channel is called "{channel}", so {what} never runs',
     property: '{what} on #{channel} uses the key "{property}", which {asset} does not have',
   },
-  check(ctx, report) {
-    for (const fault of ctx.endFaults) {
-      const found = describe(ctx, fault);
-      if (!found) continue;
-      const { owner, binding } = fault;
-      report({
-        subject: { asset: owner.decl.id, binding: binding.id },
-        occurrences: fault.owners,
-        class: found.message,
-        message: found.message,
-        data: { ...found.data, what: whatText(fault), owner: owner.decl.id },
-        evidence: () => ({ kind: 'names', wanted: found.wanted, known: found.known }),
-      });
-    }
-  },
+  parts: [
+    {
+      unit: 'binding',
+      isCandidate: mayDangle,
+      check(inputs, unit, report) {
+        for (const { fault, owners } of endFaults(inputs, unit)) {
+          const found = describe(inputs, unit, fault);
+          if (!found) continue;
+          report({
+            subject: unit.subject,
+            occurrences: owners,
+            class: found.message,
+            message: found.message,
+            data: () => ({ ...found.data, what: whatText(unit), owner: unit.owner.decl.id }),
+            evidence: () => namesEvidence(found.wanted, found.known),
+          });
+        }
+      },
+    },
+  ],
 });
 
 interface Found {
   message: Message;
-  data: Report<Message>['data'];
+  data: Readonly<Record<string, string>>;
   wanted: string;
-  known: string[];
+  known: Iterable<string>;
 }
 
-function describe(ctx: AuditContext, fault: EndFault): Found | null {
-  const { index } = ctx;
-  const { from, to } = fault.binding;
-  switch (fault.fault) {
+function describe(inputs: AnalysisInputs, { binding, owner }: BindingUnit, fault: number): Found | null {
+  const { index } = inputs;
+  const { from, to } = binding;
+  switch (fault) {
     case Fault.FromPlacement: {
       if (!('at' in from)) return null;
       const data = { path: from.at, event: from.event };
-      return { message: 'placement', data, wanted: from.at, known: placementNames(fault.owner) };
+      return { message: 'placement', data, wanted: from.at, known: owner.placements.map((p) => p.id) };
     }
     case Fault.FromEvent: {
       if (!('at' in from)) return null;
-      const asset = assetAtEnd(ctx, fault, from.at);
+      const asset = assetAtEnd(inputs, owner, from.at);
       return {
         message: 'event',
         data: {
-          sender: from.at === '.' ? fault.owner.decl.id : from.at,
+          sender: from.at === '.' ? owner.decl.id : from.at,
           asset: asset ? asset.decl.id : 'thing',
           event: from.event,
         },
         wanted: from.event,
-        known: knownNames(asset ? asset.eventAt.keys() : []),
+        known: asset ? asset.eventAt.keys() : [],
       };
     }
     case Fault.FromChannel: {
       if (!('channel' in from)) return null;
-      const known = knownNames(index.channelAt.keys());
+      const known = index.channelAt.keys();
       return { message: 'channel', data: { channel: from.channel }, wanted: from.channel, known };
     }
     case Fault.FromProperty: {
       if (!('channel' in from) || from.key === undefined || isLiteral(from.key) || 'channel' in to)
         return null;
-      const at = 'every' in to ? index.assetAt.get(to.every) : assetAtEnd(ctx, fault, to.at)?.at;
+      const at = 'every' in to ? index.assetAt.get(to.every) : assetAtEnd(inputs, owner, to.at)?.at;
       const asset = at === undefined ? null : index.assets[at];
       const { property } = from.key;
       return {
         message: 'property',
         data: { channel: from.channel, property, asset: asset ? asset.decl.id : 'the listener' },
         wanted: property,
-        known: knownNames(asset ? asset.propertyAt.keys() : []),
+        known: asset ? asset.propertyAt.keys() : [],
       };
     }
     default:
@@ -92,7 +99,7 @@ function describe(ctx: AuditContext, fault: EndFault): Found | null {
   }
 }
 
-function whatText({ binding: { to }, owner }: EndFault): string {
+function whatText({ binding: { to }, owner }: BindingUnit): string {
   if ('channel' in to) return `publishing to #${to.channel}`;
   if ('every' in to) return `every ${to.every} ${to.action}`;
   return `${to.at === '.' ? owner.decl.id : to.at} ${to.action}`;

@@ -1,10 +1,12 @@
 import { isLiteral } from '../../project/value.js';
 import { Fault } from '../../graph/faults.js';
 import type { AssetIndex } from '../../project/index-project.js';
-import type { SelectionTarget } from '../../project/types.js';
-import type { AuditContext } from '../context.js';
-import { assetAtEnd, knownNames, lacking, placementNames, type EndFault } from '../dangling-ends.js';
-import { defineRule, type Report } from '../rule.js';
+import type { Binding, SelectionTarget } from '../../project/types.js';
+import type { AnalysisInputs } from '../inputs.js';
+import { assetAtEnd, endFaults, lacking, mayDangle } from '../dangling-ends.js';
+import { namesEvidence } from '../evidence.js';
+import { defineRule } from '../rule.js';
+import type { BindingUnit } from '../units.js';
 
 type Message = 'placement' | 'action' | 'asset' | 'channel' | 'property';
 
@@ -16,7 +18,7 @@ export const danglingTarget = defineRule<Message>({
     group: 'targets',
     what: 'A binding names a receiver, action, asset, channel or property that does not exist.',
     why: 'Nothing happens when its event is raised, without any error.',
-    cure: 'Correct the name, or remove the binding.',
+    fix: 'Correct the name, or remove the binding.',
   },
   messages: {
     placement: 'When {when}: "{path}" is not in {owner}, so {action} is never performed',
@@ -25,63 +27,68 @@ export const danglingTarget = defineRule<Message>({
     channel: 'When {when}: publishes to "{channel}", but no such channel is declared',
     property: 'When {when}: the key reads "{property}", which {asset} does not have',
   },
-  check(ctx, report) {
-    for (const fault of ctx.endFaults) {
-      const found = describe(ctx, fault);
-      if (!found) continue;
-      const { owner, binding } = fault;
-      report({
-        subject: { asset: owner.decl.id, binding: binding.id },
-        occurrences: fault.owners,
-        class: found.message,
-        message: found.message,
-        data: { ...found.data, when: whenText(fault), owner: owner.decl.id },
-        evidence: () => ({ kind: 'names', wanted: found.wanted, known: found.known }),
-      });
-    }
-  },
+  parts: [
+    {
+      unit: 'binding',
+      isCandidate: mayDangle,
+      check(inputs, unit, report) {
+        for (const { fault, owners } of endFaults(inputs, unit)) {
+          const found = describe(inputs, unit, fault);
+          if (!found) continue;
+          report({
+            subject: unit.subject,
+            occurrences: owners,
+            class: found.message,
+            message: found.message,
+            data: () => ({ ...found.data, when: whenText(unit), owner: unit.owner.decl.id }),
+            evidence: () => namesEvidence(found.wanted, found.known),
+          });
+        }
+      },
+    },
+  ],
 });
 
 interface Found {
   message: Message;
-  data: Report<Message>['data'];
+  data: Readonly<Record<string, string>>;
   wanted: string;
-  known: string[];
+  known: Iterable<string>;
 }
 
-function describe(ctx: AuditContext, fault: EndFault): Found | null {
-  const { index } = ctx;
-  const { to, from } = fault.binding;
-  switch (fault.fault) {
+function describe(inputs: AnalysisInputs, { binding, owner }: BindingUnit, fault: number): Found | null {
+  const { index } = inputs;
+  const { to, from } = binding;
+  switch (fault) {
     case Fault.ToPlacement: {
       if (!('at' in to)) return null;
       const data = { path: to.at, action: to.action };
-      return { message: 'placement', data, wanted: to.at, known: placementNames(fault.owner) };
+      return { message: 'placement', data, wanted: to.at, known: owner.placements.map((p) => p.id) };
     }
     case Fault.ToAction: {
       if ('channel' in to) return null;
-      const at = 'every' in to ? index.assetAt.get(to.every) : assetAtEnd(ctx, fault, to.at)?.at;
+      const at = 'every' in to ? index.assetAt.get(to.every) : assetAtEnd(inputs, owner, to.at)?.at;
       const asset = at === undefined ? null : index.assets[at];
-      const receiver = 'every' in to ? `every ${to.every}` : to.at === '.' ? fault.owner.decl.id : to.at;
+      const receiver = 'every' in to ? `every ${to.every}` : to.at === '.' ? owner.decl.id : to.at;
       return {
         message: 'action',
         data: { receiver, asset: asset ? asset.decl.id : 'thing', action: to.action },
         wanted: to.action,
-        known: knownNames(asset ? asset.actionAt.keys() : []),
+        known: asset ? asset.actionAt.keys() : [],
       };
     }
     case Fault.ToAsset: {
       if (!('every' in to)) return null;
-      const known = knownNames(index.assetAt.keys());
+      const known = index.assetAt.keys();
       return { message: 'asset', data: { asset: to.every }, wanted: to.every, known };
     }
     case Fault.ToChannel: {
       if (!('channel' in to)) return null;
-      const known = knownNames(index.channelAt.keys());
+      const known = index.channelAt.keys();
       return { message: 'channel', data: { channel: to.channel }, wanted: to.channel, known };
     }
     case Fault.ToProperty: {
-      const reader = 'channel' in from ? fault.owner : assetAtEnd(ctx, fault, from.at);
+      const reader = 'channel' in from ? owner : assetAtEnd(inputs, owner, from.at);
       const selected = 'every' in to ? index.assets[index.assetAt.get(to.every)!] : null;
       const missing = [
         ...('every' in to ? missingInMatch(to, selected) : []),
@@ -92,7 +99,7 @@ function describe(ctx: AuditContext, fault: EndFault): Found | null {
         message: 'property',
         data: { property: missing.property, asset: missing.asset.decl.id },
         wanted: missing.property,
-        known: knownNames(missing.asset.propertyAt.keys()),
+        known: missing.asset.propertyAt.keys(),
       };
     }
     default:
@@ -104,13 +111,13 @@ function missingInMatch(to: SelectionTarget, selected: AssetIndex | null): Retur
   return to.match === undefined || to.match === 'all' ? [] : [lacking(to.match.property, [selected])];
 }
 /** Properties that the `to` side reads from the sender (or the owner). */
-function keysRead(to: EndFault['binding']['to']): string[] {
+function keysRead(to: Binding['to']): string[] {
   if ('channel' in to) return to.key !== undefined && !isLiteral(to.key) ? [to.key.property] : [];
   if (!('every' in to) || to.match === undefined || to.match === 'all') return [];
   return isLiteral(to.match.equals) ? [] : [to.match.equals.property];
 }
 
-function whenText({ binding: { from }, owner }: EndFault): string {
+function whenText({ binding: { from }, owner }: BindingUnit): string {
   if ('channel' in from) return `#${from.channel} is heard`;
   return `${from.at === '.' ? owner.decl.id : from.at} raises ${from.event}`;
 }

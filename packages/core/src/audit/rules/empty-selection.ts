@@ -1,7 +1,7 @@
 import { SELECTION_STRIDE } from '../../graph/graph.js';
-import { authoredBindings } from '../by-binding.js';
-import { defineRule } from '../rule.js';
 import { bindingWords } from '../../wireline/binding-words.js';
+import { bindingsEvidence } from '../evidence.js';
+import { defineRule } from '../rule.js';
 
 export const emptySelection = defineRule<'empty'>({
   meta: {
@@ -10,21 +10,30 @@ export const emptySelection = defineRule<'empty'>({
     group: 'targets',
     what: 'A binding to every instance of an asset selects none.',
     why: 'Nothing happens when its event is raised.',
-    cure: 'Place one, widen the selection, or correct its match.',
+    fix: 'Place one, widen the selection, or correct its match.',
   },
   messages: { empty: '"{binding}" in {owner} selects no {asset} in any copy' },
-  check(ctx, report) {
-    const { selections } = ctx.g;
-    for (const b of authoredBindings(ctx.x, selections, SELECTION_STRIDE)) {
-      if (b.records.some((r) => selections[r + 1] > 0) || !('every' in b.binding.to)) continue;
-      const { every } = b.binding.to;
-      report({
-        subject: b.subject,
-        occurrences: b.records.map((r) => ctx.x.ownerOf(selections[r])),
-        message: 'empty',
-        data: { binding: bindingWords(b.binding), owner: b.owner.decl.id, asset: every },
-        evidence: () => ({ kind: 'bindings', bindings: [b.subject] }),
-      });
-    }
-  },
+  parts: [
+    {
+      unit: 'binding',
+      concerns: ({ to }) => 'every' in to,
+      check(_, { binding, owner, records, subject }, report) {
+        const selections = records?.selections ?? [];
+        if (!('every' in binding.to) || selections.length === 0) return;
+        const owners: number[] = [];
+        for (let s = 0; s < selections.length; s += SELECTION_STRIDE) {
+          if (selections[s + 1] > 0) return;
+          owners.push(selections[s]);
+        }
+        const { every } = binding.to;
+        report({
+          subject,
+          occurrences: owners,
+          message: 'empty',
+          data: () => ({ binding: bindingWords(binding), owner: owner.decl.id, asset: every }),
+          evidence: () => bindingsEvidence([subject]),
+        });
+      },
+    },
+  ],
 });

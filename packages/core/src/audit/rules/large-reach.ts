@@ -1,7 +1,6 @@
 import { isAction } from '../../graph/graph.js';
-import { IntList } from '../../util/int-list.js';
-import type { AuditContext } from '../context.js';
-import { nodeRef } from '../names.js';
+import { nodesEvidence } from '../evidence.js';
+import type { AnalysisInputs } from '../inputs.js';
 import { defineRule } from '../rule.js';
 
 export const largeReach = defineRule<'large'>({
@@ -11,62 +10,47 @@ export const largeReach = defineRule<'large'>({
     group: 'shape',
     what: 'One event triggers more actions, over any number of hops, than the policy allows.',
     why: 'The effect of a change to it is hard to foresee.',
-    cure: 'Split the wiring into parts that are less connected.',
+    fix: 'Split the wiring into parts that are less connected.',
   },
   messages: { large: '{at} {event} reaches more than {limit} actions' },
-  check(ctx, report) {
-    const { g, x, limits, reachBounds, components } = ctx;
-    const walk = new CappedWalk(ctx, limits.maxReach);
-    for (const node of ctx.outsideEvents) {
-      if (reachBounds[components.of[node]] <= limits.maxReach || !walk.exceeds(node)) continue;
-      const i = g.instanceOf[node];
-      const asset = x.assetOf(i);
-      const event = asset.events[node - x.nodeBase[i]].name;
-      report({
-        subject: { asset: asset.decl.id, event },
-        occurrences: [i],
-        message: 'large',
-        data: { at: x.address(i), event, limit: limits.maxReach },
-        evidence: () => ({
-          kind: 'nodes',
-          nodes: [...walk.actions.view().subarray(0, 50)].map((n) => nodeRef(g, n)),
-          more: Math.max(0, walk.actions.length - 50),
-        }),
-      });
-    }
-  },
+  parts: [
+    {
+      unit: 'event',
+      after: ['downstream', 'policy'],
+      isCandidate: ({ facts, limits }, node) => facts.reachBounds[node] > limits.maxReach,
+      concerns: ({ cause }) => cause.type !== 'raised',
+      check(inputs, { node, instance, asset, event }, report) {
+        const { x, limits, facts } = inputs;
+        if (facts.outside[node] === 0) return;
+        const actions = actionsBeyond(inputs, node);
+        if (!actions) return;
+        report({
+          subject: { asset: asset.decl.id, event: event.name },
+          occurrences: [instance],
+          message: 'large',
+          data: () => ({ at: x.address(instance), event: event.name, limit: limits.maxReach }),
+          evidence: () => nodesEvidence(inputs.g, actions, SHOWN),
+        });
+      },
+    },
+  ],
 });
 
-/** Counts distinct actions from a node, and stops past the limit. */
-class CappedWalk {
-  readonly actions = new IntList();
-  private readonly mark: Int32Array;
-  private readonly queue = new IntList();
-  private stamp = 0;
+const SHOWN = 50;
 
-  constructor(
-    private readonly ctx: AuditContext,
-    private readonly limit: number,
-  ) {
-    this.mark = new Int32Array(ctx.g.nodes);
-  }
-  exceeds(from: number): boolean {
-    const { g } = this.ctx;
-    const { queue, mark, actions } = this;
-    const stamp = ++this.stamp;
-    queue.length = actions.length = 0;
-    queue.push(from);
-    mark[from] = stamp;
-    while (queue.length > 0) {
-      const n = queue.pop();
-      if (isAction(g, n)) actions.push(n);
-      if (actions.length > this.limit) return true;
-      for (let e = g.first[n]; e < g.first[n + 1]; e++) {
-        if (mark[g.head[e]] === stamp) continue;
-        mark[g.head[e]] = stamp;
-        queue.push(g.head[e]);
-      }
+/** The first distinct actions that a node reaches, one more than the policy allows; null if there are not so many. */
+function actionsBeyond({ g, limits }: AnalysisInputs, from: number): number[] | null {
+  const seen = new Set([from]);
+  const queue = [from];
+  const actions: number[] = [];
+  for (let n = queue.pop(); n !== undefined; n = queue.pop()) {
+    if (isAction(g, n)) actions.push(n);
+    if (actions.length > limits.maxReach) return actions;
+    for (let e = g.first[n]; e < g.end[n]; e++) {
+      if (seen.has(g.head[e])) continue;
+      seen.add(g.head[e]);
+      queue.push(g.head[e]);
     }
-    return false;
   }
+  return null;
 }

@@ -1,4 +1,3 @@
-import { byDeclaration } from '../by-declaration.js';
 import { chainEvidence } from '../names.js';
 import { defineRule } from '../rule.js';
 
@@ -9,35 +8,32 @@ export const longChain = defineRule<'long' | 'cyclic'>({
     group: 'shape',
     what: 'One event starts a chain with more hops than the policy allows.',
     why: 'The result is hard to foresee and to test, and delays add up along it.',
-    cure: 'Bind the far end directly, or merge relays that only pass things on.',
+    fix: 'Bind the far end directly, or merge relays that only pass things on.',
   },
   messages: {
     long: '{at} {event} starts a chain of {hops} hops; the limit is {limit}',
     cyclic:
       '{at} {event} starts a chain of {hops} hops or more, because it runs into a cycle; the limit is {limit}',
   },
-  check(ctx, report) {
-    const { g, x, components, chains, limits } = ctx;
-    const long: number[] = [];
-    for (const node of ctx.outsideEvents) {
-      if (chains.length[components.of[node]] > limits.maxChain) long.push(node);
-    }
-    for (const { asset, local, nodes } of byDeclaration(ctx, long)) {
-      const event = asset.events[local].name;
-      const [first] = nodes;
-      const component = components.of[first];
-      report({
-        subject: { asset: asset.decl.id, event },
-        occurrences: nodes.map((n) => g.instanceOf[n]),
-        message: chains.cyclic[component] === 1 ? 'cyclic' : 'long',
-        data: {
-          at: x.address(g.instanceOf[first]),
-          event,
-          hops: chains.length[component],
-          limit: limits.maxChain,
-        },
-        evidence: () => chainEvidence(g, components, chains, first),
-      });
-    }
-  },
+  parts: [
+    {
+      unit: 'event',
+      after: ['downstream', 'policy'],
+      isCandidate: ({ facts, limits }, node) => facts.chains.length[node] > limits.maxChain,
+      concerns: ({ cause }) => cause.type !== 'raised',
+      check(inputs, { node, instance, asset, event }, report) {
+        const { g, x, limits, facts } = inputs;
+        const { chains, components } = facts;
+        if (facts.outside[node] === 0) return;
+        const hops = chains.length[node];
+        report({
+          subject: { asset: asset.decl.id, event: event.name },
+          occurrences: [instance],
+          message: chains.cyclic[node] === 1 ? 'cyclic' : 'long',
+          data: () => ({ at: x.address(instance), event: event.name, hops, limit: limits.maxChain }),
+          evidence: () => chainEvidence(g, components, chains, node),
+        });
+      },
+    },
+  ],
 });

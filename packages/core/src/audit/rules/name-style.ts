@@ -1,7 +1,9 @@
-import { compilePattern } from '../../project/name-pattern.js';
 import type { Policy } from '../../project/types.js';
+import { own } from '../../util/own.js';
+import { namesEvidence } from '../evidence.js';
 import type { Subject } from '../finding.js';
-import { defineRule } from '../rule.js';
+import type { AnalysisInputs } from '../inputs.js';
+import { defineRule, type TakeReport } from '../rule.js';
 
 type Kind = keyof NonNullable<Policy['names']>;
 
@@ -10,36 +12,55 @@ export const nameStyle = defineRule<'style'>({
     name: 'name-style',
     severity: 'info',
     group: 'correctness',
-    ignoresBindings: true,
-    besides: 'policy',
     what: 'A name does not follow the policy’s pattern for its kind.',
     why: 'Names that say what happened make a list of bindings readable.',
-    cure: 'Rename it.',
+    fix: 'Rename it.',
   },
   messages: { style: 'The {kind} "{name}" does not match {pattern}' },
-  check(ctx, report) {
-    const patterns: Policy['names'] = { event: '^on[A-Z]', ...ctx.index.project.policy?.names };
-    const tests = new Map<Kind, (name: string) => boolean>();
-    for (const [kind, source] of Object.entries(patterns)) tests.set(kind as Kind, compilePattern(source));
-    const judge = (kind: Kind, name: string, subject: Subject): void => {
-      const test = tests.get(kind);
-      if (!test || test(name)) return;
-      const pattern = patterns[kind]!;
-      report({
-        subject,
-        occurrences: [],
-        message: 'style',
-        data: { kind, name, pattern },
-        evidence: () => ({ kind: 'names', wanted: name, known: [pattern] }),
-      });
-    };
-    for (const { name } of ctx.index.project.channels ?? []) judge('channel', name, { channel: name });
-    for (const { decl, events, actions, placements } of ctx.index.assets) {
-      const asset = decl.id;
-      judge('asset', asset, { asset });
-      for (const { name } of events) judge('event', name, { asset, event: name });
-      for (const { name } of actions) judge('action', name, { asset, action: name });
-      for (const { id } of placements) judge('placement', id, { asset, placement: id });
-    }
-  },
+  parts: [
+    {
+      unit: 'project',
+      after: ['policy'],
+      check(inputs, _, report) {
+        const judge = styleOf(inputs, 'channel', report);
+        for (const { name } of inputs.index.project.channels ?? []) judge?.(name, () => ({ channel: name }));
+      },
+    },
+    {
+      unit: 'asset',
+      after: ['policy'],
+      check(inputs, { decl, events, actions, placements }, report) {
+        const asset = decl.id;
+        styleOf(inputs, 'asset', report)?.(asset, () => ({ asset }));
+        const event = styleOf(inputs, 'event', report);
+        if (event) for (const { name } of events) event(name, () => ({ asset, event: name }));
+        const action = styleOf(inputs, 'action', report);
+        if (action) for (const { name } of actions) action(name, () => ({ asset, action: name }));
+        const placement = styleOf(inputs, 'placement', report);
+        if (placement) for (const { id } of placements) placement(id, () => ({ asset, placement: id }));
+      },
+    },
+  ],
 });
+
+/** Judges names of one kind; null where the policy has no pattern for them. */
+function styleOf(
+  inputs: AnalysisInputs,
+  kind: Kind,
+  report: TakeReport<'style'>,
+): ((name: string, subject: () => Subject) => void) | null {
+  const patterns: Policy['names'] = { event: '^on[A-Z]', ...inputs.index.project.policy?.names };
+  const pattern = own(patterns, kind);
+  if (pattern === undefined) return null;
+  const test = inputs.nameTest(pattern);
+  return (name, subject) => {
+    if (test(name)) return;
+    report({
+      subject: subject(),
+      occurrences: [],
+      message: 'style',
+      data: () => ({ kind, name, pattern }),
+      evidence: () => namesEvidence(name, [pattern]),
+    });
+  };
+}

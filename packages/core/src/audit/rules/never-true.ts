@@ -1,15 +1,15 @@
+import { hasConditions } from '../../project/condition.js';
 import { effectName } from '../../project/effect-name.js';
 import { canHold, type Question } from '../../project/can-hold.js';
 import type { AssetIndex } from '../../project/index-project.js';
-import type { Binding, Effect } from '../../project/types.js';
+import type { Effect } from '../../project/types.js';
 import { printConditions } from '../../wireline/conditions.js';
 import { printGuard } from '../../wireline/declared.js';
-import { askingBindings } from '../asking.js';
-import type { AuditContext } from '../context.js';
+import type { AnalysisInputs } from '../inputs.js';
 import { bindingsEvidence, namesEvidence } from '../evidence.js';
 import { askedOf } from '../literals.js';
-import { defineRule, type Report } from '../rule.js';
-import { textEnds } from '../text-ends.js';
+import { defineRule, type TakeReport } from '../rule.js';
+import type { BindingUnit } from '../units.js';
 import { bindingWords } from '../../wireline/binding-words.js';
 
 type Message = 'binding' | 'effect';
@@ -21,44 +21,38 @@ export const neverTrue = defineRule<Message>({
     group: 'correctness',
     what: 'A condition of a binding or an effect can never hold: no value satisfies all of it.',
     why: 'It looks wired, but never runs.',
-    cure: 'Correct the condition: usually two limits are swapped, or one field is compared with two values.',
+    fix: 'Correct the condition: usually two limits are swapped, or one field is compared with two values.',
   },
   messages: {
     binding: '"{binding}" acts only {asked}, which no value satisfies',
     effect: '{action} of {asset} has {effect} only when {asked}, which no value satisfies',
   },
-  check(ctx, report) {
-    for (const owner of ctx.index.assets) {
-      for (const at of askingBindings(ctx, owner)) {
-        const binding = owner.bindings[at];
-        if (!ctx.isJudged(owner.at, at)) continue;
-        const { never } = ctx.perAuthored('never true', binding, () => ({
-          never: isNever(ctx, owner, binding),
-        }));
-        if (!never) continue;
-        const subject = { asset: owner.decl.id, binding: binding.id };
+  parts: [
+    {
+      unit: 'binding',
+      concerns: ({ if: conditions }) => hasConditions(conditions),
+      check(inputs, unit, report) {
+        if (!isNever(inputs, unit)) return;
+        const { binding, owner, position, subject } = unit;
         report({
           subject,
-          occurrences: ctx.ownersOf(owner.at, at),
+          occurrences: inputs.ownersOf(owner.at, position),
           message: 'binding',
-          data: { binding: bindingWords(binding), asked: printConditions(binding.if) },
-          evidence: bindingsEvidence([subject]),
+          data: () => ({ binding: bindingWords(binding), asked: printConditions(binding.if) }),
+          evidence: () => bindingsEvidence([subject]),
         });
-      }
-    }
-    const effects = ctx.oncePlaced('never-true', () => {
-      const found: Report<Message>[] = [];
-      for (const asset of ctx.index.assets) checkEffects(ctx, asset, (r) => found.push(r));
-      return found;
-    });
-    effects.forEach(report);
-  },
+      },
+    },
+    {
+      unit: 'asset',
+      check: checkEffects,
+    },
+  ],
 });
 
 /** Judged where both ends are there; for another end another rule speaks. */
-function isNever(ctx: AuditContext, owner: AssetIndex, binding: Binding): boolean {
-  const ends = textEnds(ctx, owner, binding);
-  if (!ends.resolved()) return false;
+function isNever(inputs: AnalysisInputs, { binding, ends }: BindingUnit): boolean {
+  if (ends.faults !== 0) return false;
   const questions = binding.if!.flatMap((c): Question[] => {
     const { name, type } = askedOf(c, ends);
     if (type === undefined) return [];
@@ -66,13 +60,13 @@ function isNever(ctx: AuditContext, owner: AssetIndex, binding: Binding): boolea
     const optional = isField && ends.payload!.some((f) => f.name === name && f.optional === true);
     return [{ of: `${isField ? '$' : '@'}${name}`, type, optional, is: c.is }];
   });
-  return !canHold(ctx.index, questions);
+  return !canHold(inputs.index, questions);
 }
 
-function checkEffects(ctx: AuditContext, asset: AssetIndex, report: (r: Report<Message>) => void): void {
+function checkEffects(inputs: AnalysisInputs, asset: AssetIndex, report: TakeReport<Message>): void {
   for (const { action, effect } of asset.effects) {
     const question = questionOf(asset, action, effect);
-    if (!question || canHold(ctx.index, [question])) continue;
+    if (!question || canHold(inputs.index, [question])) continue;
     const subject = {
       asset: asset.decl.id,
       action: asset.actions[action].name,
@@ -81,10 +75,10 @@ function checkEffects(ctx: AuditContext, asset: AssetIndex, report: (r: Report<M
     const asked = printGuard(effect.when!);
     report({
       subject,
-      occurrences: ctx.instancesOf(asset.at),
+      occurrences: inputs.instancesOf(asset.at),
       message: 'effect',
-      data: { ...subject, asked },
-      evidence: namesEvidence(asked, []),
+      data: () => ({ ...subject, asked }),
+      evidence: () => namesEvidence(asked, []),
     });
   }
 }

@@ -1,6 +1,6 @@
-import type { EventQuestion } from '../blocks.js';
 import { activatorMatches } from '../activators.js';
-import { nodeRef, placementRef } from '../names.js';
+import { namesEvidence, nodesEvidence } from '../evidence.js';
+import { placementRef } from '../names.js';
 import { defineRule } from '../rule.js';
 
 export const noActivation = defineRule<'area' | 'filter'>({
@@ -11,48 +11,45 @@ export const noActivation = defineRule<'area' | 'filter'>({
     group: 'correctness',
     what: 'An event cannot be raised: there is no area, or its filter matches nothing.',
     why: 'Its listeners are never triggered.',
-    cure: 'Give it an area, or let the filter name something that exists.',
+    fix: 'Give it an area, or let the filter name something that exists.',
   },
   messages: {
     area: '{at} raises {event} when its area is entered or left, but it has no area',
     filter: '{event} of {at} can be raised only by assets that do not exist: {list}',
   },
-  check(ctx, report) {
-    const { x } = ctx;
-    const question: EventQuestion = {
-      name: 'no-activation',
-      besides: 'plan',
+  parts: [
+    {
+      unit: 'event',
+      after: ['area'],
       concerns: ({ cause }) => cause.type === 'area-enter' || cause.type === 'area-leave',
-      test: (_node, i) => (x.placementOf(i)?.area ?? x.assetOf(i).decl.area) === undefined,
-    };
-    ctx.eachSuspect(question, (node, i, e) => {
-      const { name } = x.assetOf(i).events[e];
-      report({
-        class: 'area',
-        subject: placementRef(x, i),
-        occurrences: [i],
-        message: 'area',
-        data: { at: x.address(i), event: name, list: '' },
-        evidence: () => ({ kind: 'nodes', nodes: [nodeRef(ctx.g, node)], more: 0 }),
-      });
-    });
-    for (const asset of ctx.index.assets) {
-      for (const { name, cause } of asset.events) {
-        const list = 'activators' in cause ? cause.activators : undefined;
-        if (!list || list.some((entry) => activatorMatches(ctx.index, entry))) continue;
+      check({ g, x }, { node, instance, asset, event }, report) {
+        if ((x.placementOf(instance)?.area ?? asset.decl.area) !== undefined) return;
         report({
-          class: 'filter',
-          subject: { asset: asset.decl.id, event: name },
-          occurrences: ctx.instancesOf(asset.at),
-          message: 'filter',
-          data: { at: asset.decl.id, event: name, list: list.join(', ') || 'the list is empty' },
-          evidence: () => ({
-            kind: 'names',
-            wanted: list.join(', '),
-            known: [...ctx.index.assetAt.keys()].slice(0, 200),
-          }),
+          class: 'area',
+          subject: placementRef(x, instance),
+          occurrences: [instance],
+          message: 'area',
+          data: () => ({ at: x.address(instance), event: event.name }),
+          evidence: () => nodesEvidence(g, [node]),
         });
-      }
-    }
-  },
+      },
+    },
+    {
+      unit: 'asset',
+      check(inputs, asset, report) {
+        for (const { name, cause } of asset.events) {
+          const list = 'activators' in cause ? cause.activators : undefined;
+          if (!list || list.some((entry) => activatorMatches(inputs.index, entry))) continue;
+          report({
+            class: 'filter',
+            subject: { asset: asset.decl.id, event: name },
+            occurrences: inputs.instancesOf(asset.at),
+            message: 'filter',
+            data: () => ({ at: asset.decl.id, event: name, list: list.join(', ') || 'the list is empty' }),
+            evidence: () => namesEvidence(list.join(', '), inputs.index.assetAt.keys()),
+          });
+        }
+      },
+    },
+  ],
 });

@@ -2,13 +2,20 @@ import type { Expansion } from '../../expand/expansion.js';
 import { bindingOfEdge, PUBLISH } from '../../graph/graph.js';
 import type { Action, Binding, Value } from '../../project/types.js';
 import { isLiteral, valueKey } from '../../project/value.js';
-import type { EventQuestion } from '../blocks.js';
-import type { AuditContext } from '../context.js';
-import { LIMITS } from '../../limits.js';
+import type { AnalysisInputs } from '../inputs.js';
 import { canBothServe } from '../exclusion.js';
-import { askerOf, MeetingDeliveries, type DeliveredAction } from '../meeting-deliveries.js';
-import { bindingRef } from '../names.js';
-import { defineRule } from '../rule.js';
+import {
+  askerOf,
+  type MeetingDeliveries,
+  type DeliveredAction,
+  type Meeting,
+  type Met,
+} from '../meeting-deliveries.js';
+import { bindingRef, nodeRef } from '../names.js';
+import { firstOf } from '../facts/audiences.js';
+import { mostPairs, triesFor } from '../pairs.js';
+import { bindingsEvidence } from '../evidence.js';
+import { defineRule, type TakeReport } from '../rule.js';
 import { own } from '../../util/own.js';
 
 export const opposingActions = defineRule<'opposing'>({
@@ -18,58 +25,89 @@ export const opposingActions = defineRule<'opposing'>({
     group: 'correctness',
     what: 'One event sets the same property to two different values at the same time. Bindings whose conditions exclude each other are not counted.',
     why: 'The last one in running order wins.',
-    cure: 'Remove one of the bindings, or delay the one that should win.',
+    fix: 'Remove one of the bindings, or delay the one that should win.',
   },
   messages: { opposing: '{event} sets {property} of {at} to {a} and to {b} at the same time' },
-  check(ctx, report) {
-    const { g, x } = ctx;
-    const question: EventQuestion = { name: 'opposing-actions', test: (n) => mayOppose(ctx, n) };
-    const meetings = new MeetingDeliveries(g, (edge) => setsOf(ctx, edge));
-    let [pairs, tries] = [0, 0];
-    ctx.eachSuspect(question, (node, instance, e) => {
-      meetings.eachOf(node, (meeting) => {
-        const mixed = meeting.some((m) => m.direct);
-        for (let i = 0; i < meeting.length && pairs < LIMITS.audit.pairs; i++) {
-          for (let j = i + 1; j < meeting.length && pairs < LIMITS.audit.pairs; j++) {
-            const [first, later] = [meeting[i], meeting[j]];
-            // What only hears is given apart, for all events that are published there.
-            if (mixed && !first.direct && !later.direct) continue;
-            if (first.binding === later.binding || first.value === later.value) continue;
-            if (++tries > TRIES) return;
-            if (!canBothServe(g, askerOf(first), askerOf(later))) continue;
-            pairs++;
-            const [a, b] = [bindingRef(x, first.binding), bindingRef(x, later.binding)];
-            const [at, property] = first.key.split('/');
-            report({
-              subject: { bindings: [a, b] },
-              occurrences: [x.ownerOf(later.binding)],
-              message: 'opposing',
-              data: {
-                event: x.assetOf(instance).events[e].name,
-                property,
-                at: x.address(Number(at)),
-                a: first.value,
-                b: later.value,
-              },
-              evidence: () => ({ kind: 'bindings', bindings: [a, b] }),
-            });
-          }
-        }
-      });
-    });
-  },
+  parts: [
+    {
+      unit: 'event',
+      after: ['deliveries'],
+      isCandidate: mayOppose,
+      check(inputs, { node }, report) {
+        const pairs = new Pairs(inputs, node, report);
+        meetingsOf(inputs).eachDirect(node, inputs.facts.audiences.of(node), (meeting) => {
+          pairs.among(meeting, (first, later) => first.direct || later.direct);
+        });
+      },
+    },
+    {
+      unit: 'audience',
+      check(inputs, audience, report) {
+        const event = firstOf(audience);
+        const pairs = new Pairs(inputs, event, report);
+        meetingsOf(inputs).eachHeard(audience, (meeting) => pairs.among(meeting, () => true));
+      },
+    },
+  ],
 });
 
-/** Pairs that are compared. */
-const TRIES = 50 * LIMITS.audit.pairs;
+function meetingsOf(inputs: AnalysisInputs): MeetingDeliveries {
+  return inputs.meetings('opposing-actions', (edge) => setsOf(inputs, edge));
+}
+
+/** Reports pairs of bindings that set the same to different values for one event, as many as there may be. */
+class Pairs {
+  private left: number;
+  private tries: number;
+
+  constructor(
+    private readonly inputs: AnalysisInputs,
+    private readonly event: number,
+    private readonly report: TakeReport<'opposing'>,
+  ) {
+    this.left = mostPairs(inputs.g, event);
+    this.tries = triesFor(this.left);
+  }
+
+  /** All that do not exclude each other, where such pairs are to be told. */
+  among(meeting: Meeting, isTold: (first: Met, later: Met) => boolean): void {
+    const { g } = this.inputs;
+    for (let i = 0; i < meeting.length; i++) {
+      for (let j = i + 1; j < meeting.length && this.left > 0; j++) {
+        const [first, later] = [meeting[i], meeting[j]];
+        if (!isTold(first, later)) continue;
+        if (first.binding === later.binding || first.value === later.value) continue;
+        if (this.tries-- <= 0) return;
+        if (canBothServe(g, askerOf(first), askerOf(later))) this.tell(first, later);
+      }
+    }
+  }
+  private tell(first: Met, later: Met): void {
+    const { g, x } = this.inputs;
+    this.left--;
+    const [a, b] = [bindingRef(x, first.binding), bindingRef(x, later.binding)];
+    this.report({
+      subject: { bindings: [a, b] },
+      occurrences: [x.ownerOf(later.binding)],
+      message: 'opposing',
+      data: () => {
+        const [at, property] = first.key.split('/');
+        const { name: event } = nodeRef(g, this.event);
+        return { event, property, at: x.address(Number(at)), a: first.value, b: later.value };
+      },
+      evidence: () => bindingsEvidence([a, b]),
+    });
+  }
+}
 
 /**
  * Whether an event publishes, or delivers to two or more actions of one instance that set something; only then it is
  * looked into. Cost: its edges.
  */
-function mayOppose({ g, x }: AuditContext, event: number): boolean {
+function mayOppose({ g, x }: AnalysisInputs, event: number): boolean {
+  if (g.end[event] - g.first[event] === 1) return g.meta[g.first[event]] >> 2 === PUBLISH;
   const seen = new Set<number>();
-  for (let e = g.first[event]; e < g.first[event + 1]; e++) {
+  for (let e = g.first[event]; e < g.end[event]; e++) {
     if (g.meta[e] >> 2 === PUBLISH) return true;
     const instance = g.instanceOf[g.head[e]];
     if (!sets(x, instance, g.head[e])) continue;
@@ -87,7 +125,7 @@ function actionAt(x: Expansion, instance: number, node: number): Action {
 }
 
 /** What an edge sets for good: instance and property, with the value. */
-function setsOf({ g, x }: AuditContext, edge: number): DeliveredAction[] {
+function setsOf({ g, x }: AnalysisInputs, edge: number): DeliveredAction[] {
   const node = g.head[edge];
   const instance = g.instanceOf[node];
   if (!sets(x, instance, node)) return [];

@@ -1,9 +1,9 @@
-import { actionNode, ANY_KEY, HEARING_STRIDE, NO_KEY, type Graph } from '../../graph/graph.js';
-import { expandedBinding } from '../../graph/graph.js';
-import { publishedKeys } from '../channel-use.js';
-import type { AuditContext } from '../context.js';
-import { bindingRef, nodeRef } from '../names.js';
-import { defineRule, type Report } from '../rule.js';
+import { ANY_KEY, HEARING_STRIDE, NO_KEY, type Graph } from '../../graph/graph.js';
+import { nodesEvidence } from '../evidence.js';
+import type { AnalysisInputs } from '../inputs.js';
+import { nodeRef } from '../names.js';
+import { defineRule, type TakeReport } from '../rule.js';
+import type { BindingUnit } from '../units.js';
 
 type Message = 'action' | 'silent' | 'key';
 
@@ -15,61 +15,63 @@ export const orphanListener = defineRule<Message>({
     group: 'listeners',
     what: 'An action or a listener expects to be triggered, and nothing triggers it.',
     why: 'A receiver was placed but never wired, or its sender is gone.',
-    cure: 'Wire a sender to it, publish to its channel, or remove the listener.',
+    fix: 'Wire a sender to it, publish to its channel, or remove the listener.',
   },
   messages: {
     action: '{at} expects a sender for {action}, but none is wired',
     silent: '{who} listens on #{channel}, but nothing publishes there',
     key: '{who} listens on #{channel} at {key}, but nothing publishes at that key',
   },
-  check(ctx, report) {
-    checkActions(ctx, report);
-    checkChannels(ctx, report);
-  },
-});
-
-function checkActions(ctx: AuditContext, report: (r: Report<Message>) => void): void {
-  const { x } = ctx;
-  for (const asset of ctx.index.assets) {
-    const expecting = [...asset.actions.keys()].filter((a) => asset.actions[a].expectsSender === true);
-    for (const i of expecting.length > 0 ? ctx.instancesOf(asset.at) : []) {
-      for (const a of expecting) {
-        const action = asset.actions[a];
-        if (ctx.isBoundAnyway(actionNode(x, i, a))) continue;
+  parts: [
+    {
+      unit: 'action',
+      after: ['drivers'],
+      isCandidate: (inputs, node) => !inputs.isBoundAnyway(node),
+      check(inputs, { node, instance, asset, action }, report) {
+        if (action.expectsSender !== true) return;
         report({
           class: 'action',
           subject: { asset: asset.decl.id, action: action.name },
-          occurrences: [i],
+          occurrences: [instance],
           message: 'action',
-          data: { at: x.address(i), action: action.name },
-          evidence: () => ({ kind: 'nodes', nodes: [nodeRef(ctx.g, actionNode(x, i, a))], more: 0 }),
+          data: () => ({ at: inputs.x.address(instance), action: action.name }),
+          evidence: () => nodesEvidence(inputs.g, [node]),
         });
-      }
-    }
-  }
-}
+      },
+    },
+    {
+      unit: 'binding',
+      after: ['channel use'],
+      concerns: ({ from }) => 'channel' in from,
+      check: checkListener,
+    },
+  ],
+});
 
 /** A listener without key hears everything published on its channel, one with a key only what is equal. */
-function checkChannels(ctx: AuditContext, report: (r: Report<Message>) => void): void {
-  const { g, x } = ctx;
-  const published = publishedKeys(g);
-  for (let h = 0; h < g.hearings.length; h += HEARING_STRIDE) {
-    const [number, channel, key, node] = g.hearings.subarray(h, h + 4);
+function checkListener(
+  { g, index }: AnalysisInputs,
+  { records, subject }: BindingUnit,
+  report: TakeReport<Message>,
+): void {
+  const hearings = records?.hearings ?? [];
+  for (let h = 0; h < hearings.length; h += HEARING_STRIDE) {
+    const [owner, channel, key, node] = hearings.slice(h, h + 4);
     if (node < 0) continue;
-    const keys = published.get(channel);
-    if (keys && (key === NO_KEY || keys.has(key) || keys.has(ANY_KEY))) continue;
-    const { owner } = expandedBinding(x, number);
+    const any = g.published.any(channel);
+    if (any && (key === NO_KEY || g.published.has(channel, key) || g.published.has(channel, ANY_KEY)))
+      continue;
     report({
       class: 'channel',
-      subject: bindingRef(x, number),
+      subject,
       occurrences: [owner],
-      message: keys ? 'key' : 'silent',
-      data: {
+      message: any ? 'key' : 'silent',
+      data: () => ({
         who: nodeText(g, node),
-        channel: ctx.index.project.channels![channel].name,
+        channel: index.project.channels![channel].name,
         key: key >= 0 ? JSON.stringify(g.values.value(key)) : '',
-      },
-      evidence: () => ({ kind: 'nodes', nodes: [nodeRef(g, node)], more: 0 }),
+      }),
+      evidence: () => nodesEvidence(g, [node]),
     });
   }
 }

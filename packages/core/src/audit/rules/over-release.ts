@@ -1,10 +1,9 @@
-import { expandedBinding, HEARING_STRIDE } from '../../graph/graph.js';
-import type { Binding } from '../../project/types.js';
-import type { EventQuestion } from '../blocks.js';
-import type { AuditContext } from '../context.js';
-import { bindingRef, ownerText } from '../names.js';
-import { defineRule } from '../rule.js';
+import { HEAR } from '../../graph/graph.js';
 import { bindingWords } from '../../wireline/binding-words.js';
+import { bindingsEvidence } from '../evidence.js';
+import { CODE_TRAITS, type AnalysisInputs } from '../inputs.js';
+import { bindingRef, ownerText } from '../names.js';
+import { defineRule, type TakeReport } from '../rule.js';
 
 export const overRelease = defineRule<'all'>({
   meta: {
@@ -13,57 +12,66 @@ export const overRelease = defineRule<'all'>({
     group: 'correctness',
     what: 'A binding made in code releases all bindings of its event, and other bindings use that event too.',
     why: 'When its owner ends, the other bindings stop working.',
-    cure: 'Let it release only its own binding.',
+    fix: 'Let it release only its own binding.',
   },
   messages: { all: '"{binding}" in {owner} releases all bindings of {what}, and other bindings use it too' },
-  check(ctx, report) {
-    const greedy = (b: Binding): boolean => b.origin === 'code' && b.release === 'all';
-    if (ctx.bindingsWhere('over-release', greedy).length === 0) return;
-    const { g, x } = ctx;
-    const tell = (numbers: ReadonlySet<number>, what: string): void => {
-      if (numbers.size < 2) return;
-      for (const n of numbers) {
-        const { owner, binding } = expandedBinding(x, n);
-        if (!greedy(binding)) continue;
-        report({
-          subject: bindingRef(x, n),
-          occurrences: [owner],
-          message: 'all',
-          data: { binding: bindingWords(binding), owner: ownerText(x, owner), what },
-          evidence: () => ({
-            kind: 'bindings',
-            bindings: [...numbers].slice(0, 50).map((k) => bindingRef(x, k)),
-          }),
-        });
-      }
-    };
-    const bindingsOf = (node: number): Set<number> => {
-      const numbers = new Set<number>();
-      for (let edge = g.first[node]; edge < g.first[node + 1]; edge++) numbers.add(g.ref[edge]);
-      return numbers;
-    };
-    const isGreedy = (n: number): boolean => greedy(expandedBinding(x, n).binding);
-    const question: EventQuestion = {
-      name: 'over-release',
-      test: (node) => g.first[node + 1] - g.first[node] > 1 && [...bindingsOf(node)].some(isGreedy),
-    };
-    ctx.eachSuspect(question, (node, i, e) =>
-      tell(bindingsOf(node), `${x.address(i)} ${x.assetOf(i).events[e].name}`),
-    );
-    for (const [channel, numbers] of listeners(ctx))
-      tell(numbers, `#${ctx.index.project.channels![channel].name}`);
-  },
+  parts: [
+    {
+      unit: 'event',
+      after: ['deliveries'],
+      isCandidate: (inputs) => !releasesNone(inputs),
+      check(inputs, { node, instance, event }, report) {
+        const { g, x } = inputs;
+        if (g.end[node] - g.first[node] < 2) return;
+        const numbers = new Set<number>();
+        for (let e = g.first[node]; e < g.end[node]; e++) numbers.add(g.ref[e]);
+        tell(inputs, numbers, () => `${x.address(instance)} ${event.name}`, report);
+      },
+    },
+    {
+      unit: 'channel',
+      after: ['use'],
+      check(inputs, { number, channel }, report) {
+        if (releasesNone(inputs)) return;
+        tell(inputs, listeners(inputs, number), () => `#${channel.name}`, report);
+      },
+    },
+  ],
 });
 
-/** For each channel the expanded bindings that hear it, whatever the key. */
-function listeners({ g }: AuditContext): Map<number, Set<number>> {
-  const byChannel = new Map<number, Set<number>>();
-  for (let h = 0; h < g.hearings.length; h += HEARING_STRIDE) {
-    if (g.hearings[h + 4] === 0) continue;
-    const channel = g.hearings[h + 1];
-    let numbers = byChannel.get(channel);
-    if (!numbers) byChannel.set(channel, (numbers = new Set()));
-    numbers.add(g.hearings[h]);
+const SHOWN = 50;
+
+function releasesNone(inputs: AnalysisInputs): boolean {
+  return inputs.codeBindings('releases all').size === 0;
+}
+
+/** Of several expanded bindings that use the same, reports those that release all. */
+function tell(
+  { x }: AnalysisInputs,
+  numbers: ReadonlySet<number>,
+  what: () => string,
+  report: TakeReport<'all'>,
+): void {
+  if (numbers.size < 2) return;
+  for (const n of numbers) {
+    const binding = x.bindingOf(n);
+    if (!CODE_TRAITS['releases all'](binding)) continue;
+    const owner = x.ownerOf(n);
+    report({
+      subject: bindingRef(x, n),
+      occurrences: [owner],
+      message: 'all',
+      data: () => ({ binding: bindingWords(binding), owner: ownerText(x, owner), what: what() }),
+      evidence: () => bindingsEvidence([...numbers].slice(0, SHOWN).map((k) => bindingRef(x, k))),
+    });
   }
-  return byChannel;
+}
+
+/** The expanded bindings that hear a channel, whatever the key, in running order. Cost: what is heard there. */
+function listeners({ g, x }: AnalysisInputs, channel: number): Set<number> {
+  const numbers: number[] = [];
+  for (const node of g.channels.of(channel)) {
+    for (let e = g.first[node]; e < g.end[node]; e++) if (g.meta[e] >> 2 === HEAR) numbers.push(g.ref[e]);
+  }
+  return new Set(numbers.sort((a, b) => x.compareRunning(a, b)));
 }

@@ -1,4 +1,4 @@
-import { reportDeliveries } from '../report-deliveries.js';
+import { reportDeliveries, type IsWrong } from '../report-deliveries.js';
 import { defineRule } from '../rule.js';
 
 export const pauseDeaf = defineRule<'deaf'>({
@@ -8,14 +8,19 @@ export const pauseDeaf = defineRule<'deaf'>({
     group: 'correctness',
     what: 'An event that is raised while the game is paused goes to a receiver that is paused too.',
     why: 'The receiver does not react while the game is paused.',
-    cure: 'Let the receiver run during a pause, or do not raise the event then.',
+    fix: 'Let the receiver run during a pause, or do not raise the event then.',
   },
   messages: { deaf: '{at} raises {event} also during a pause, but {receiver} does not run then' },
-  check(ctx, report) {
-    reportDeliveries(ctx, report, 'deaf', {
-      name: 'pause-deaf',
+  parts: [
+    {
+      unit: 'event',
+      after: ['deliveries'],
       concerns: (event) => event.raisedInPause === true,
-      isWrong: (_event, _sender, receiver) => ctx.x.assetOf(receiver).decl.runsInPause !== true,
-    });
-  },
+      check(inputs, unit, report) {
+        const isWrong: IsWrong = (_event, _sender, receiver) =>
+          inputs.x.assetOf(receiver).decl.runsInPause !== true;
+        reportDeliveries(inputs, unit, 'deaf', isWrong, report);
+      },
+    },
+  ],
 });

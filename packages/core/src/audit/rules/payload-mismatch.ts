@@ -1,15 +1,15 @@
 import { argFault, argFaultText, type ArgScope } from '../../project/arg-types.js';
 import type { AssetIndex } from '../../project/index-project.js';
-import type { Arg, Binding, Field } from '../../project/types.js';
-import type { AuditContext } from '../context.js';
+import type { Arg, Field } from '../../project/types.js';
+import type { AnalysisInputs } from '../inputs.js';
 import { bindingsEvidence, namesEvidence } from '../evidence.js';
-import { defineRule, type Report } from '../rule.js';
-import { textEnds } from '../text-ends.js';
+import { defineRule, type TakeReport } from '../rule.js';
+import type { BindingUnit } from '../units.js';
 import { own } from '../../util/own.js';
 import { bindingWords } from '../../wireline/binding-words.js';
 
 type Message = 'missing' | 'surplus' | 'wrong';
-type Send = (r: Report<Message>) => void;
+type Send = TakeReport<Message>;
 
 export const payloadMismatch = defineRule<Message>({
   meta: {
@@ -18,78 +18,57 @@ export const payloadMismatch = defineRule<Message>({
     group: 'correctness',
     what: 'The arguments of a binding or of a raise do not match its parameters.',
     why: 'The action runs with wrong or missing values, or not at all.',
-    cure: 'Give the argument a value of the right type, or remove the extra argument.',
+    fix: 'Give the argument a value of the right type, or remove the extra argument.',
   },
   messages: {
     missing: '{who}: {param} ({type}) has no value',
     surplus: '{who}: there is no parameter "{param}"',
     wrong: '{who}: {param}: {fault}',
   },
-  check(ctx, report) {
-    for (const asset of ctx.index.assets) {
-      const reports = ctx.perAuthored('payload-mismatch', asset.decl, () => {
-        const found: Report<Message>[] = [];
-        checkBindings(ctx, asset, (r) => found.push(r));
-        checkRaises(ctx, asset, (r) => found.push(r));
-        return found;
-      });
-      reports.forEach(report);
-    }
-  },
+  parts: [
+    {
+      unit: 'binding',
+      check: checkBinding,
+    },
+    {
+      unit: 'asset',
+      check: checkRaises,
+    },
+  ],
 });
 
-function checkBindings(ctx: AuditContext, owner: AssetIndex, report: Send): void {
-  owner.bindings.forEach((binding, at) => {
-    if (!ctx.isJudged(owner.at, at)) return;
-    for (const fault of ctx.perAuthored('payload', binding, () => argFaults(ctx, owner, binding))) {
-      const subject = { asset: owner.decl.id, binding: binding.id };
-      const { param, message, data } = fault;
-      report({
-        subject: { ...subject, param },
-        occurrences: ctx.ownersOf(owner.at, at),
-        evidence: bindingsEvidence([subject]),
-        message,
-        data: { who: `"${bindingWords(binding)}" in ${owner.decl.id}`, param, ...data },
-      });
-    }
-  });
-}
-
-interface ParamFault {
-  param: string;
-  message: Message;
-  data: Record<string, string>;
-}
-const NONE: readonly ParamFault[] = [];
-
-function argFaults(ctx: AuditContext, owner: AssetIndex, binding: Binding): readonly ParamFault[] {
-  const ends = textEnds(ctx, owner, binding);
-  if (!ends.params || (ends.params.length === 0 && !binding.args) || !ends.resolved()) return NONE;
-  const scope = { index: ctx.index, payload: ends.payload ?? [], reader: ends.reader };
-  const faults: ParamFault[] = [];
+function checkBinding(inputs: AnalysisInputs, unit: BindingUnit, report: Send): void {
+  const { binding, owner, position, ends, subject } = unit;
+  if (!ends.params || (ends.params.length === 0 && !binding.args) || ends.faults !== 0) return;
+  const scope = { index: inputs.index, payload: ends.payload ?? [], reader: ends.reader };
   judge(scope, ends.params, binding.args ?? {}, (param, message, data) =>
-    faults.push({ param, message, data }),
+    report({
+      subject: { ...subject, param },
+      occurrences: inputs.ownersOf(owner.at, position),
+      evidence: () => bindingsEvidence([subject]),
+      message,
+      data: () => ({ who: `"${bindingWords(binding)}" in ${owner.decl.id}`, param, ...data }),
+    }),
   );
-  return faults;
 }
 
 /** In the payload of a raise, `payload` reads a parameter of the action, `property` one of the instance itself. */
-function checkRaises(ctx: AuditContext, asset: AssetIndex, report: Send): void {
+function checkRaises(inputs: AnalysisInputs, asset: AssetIndex, report: Send): void {
   for (const { action, effect } of asset.effects) {
     if (!('raise' in effect)) continue;
     const event = asset.events[asset.eventAt.get(effect.raise) ?? -1];
     if (!event) continue;
     const { name, params = [] } = asset.actions[action];
-    const scope = { index: ctx.index, payload: params, reader: asset };
+    const scope = { index: inputs.index, payload: params, reader: asset };
     const who = `${name} of ${asset.decl.id} raises ${effect.raise}`;
     const known = (event.payload ?? []).map((f) => f.name);
     judge(scope, event.payload ?? [], effect.payload ?? {}, (param, message, data) =>
       report({
         subject: { asset: asset.decl.id, action: name, param },
-        occurrences: ctx.instancesOf(asset.at),
-        evidence: namesEvidence(param, known),
+        occurrences: inputs.instancesOf(asset.at),
+        evidence: () => namesEvidence(param, known),
         message,
-        data: { who, param, ...data },
+        data: () => ({ who, param, ...data }),
       }),
     );
   }

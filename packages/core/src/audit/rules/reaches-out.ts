@@ -1,6 +1,7 @@
 import type { Binding } from '../../project/types.js';
-import { defineRule } from '../rule.js';
 import { bindingWords } from '../../wireline/binding-words.js';
+import { bindingsEvidence } from '../evidence.js';
+import { defineRule } from '../rule.js';
 
 export const reachesOut = defineRule<'out'>({
   meta: {
@@ -9,23 +10,25 @@ export const reachesOut = defineRule<'out'>({
     group: 'targets',
     what: 'A binding inside a prefab or widget names something in a scene.',
     why: 'Every copy uses the same receiver, and the prefab cannot be used without that scene.',
-    cure: 'Raise an event and let the scene bind to it, or go through a channel.',
+    fix: 'Raise an event and let the scene bind to it, or go through a channel.',
   },
   messages: { out: '"{binding}" in {owner} reaches out to {path}' },
-  check(ctx, report) {
-    for (const { owner, at } of ctx.bindingsWhere('reaches-out', (b) => wayOut(b) !== null)) {
-      if (owner.decl.kind === 'scene' || !ctx.isJudged(owner.at, at)) continue;
-      const binding = owner.bindings[at];
-      const subject = { asset: owner.decl.id, binding: binding.id };
-      report({
-        subject,
-        occurrences: ctx.ownersOf(owner.at, at),
-        message: 'out',
-        data: { binding: bindingWords(binding), owner: owner.decl.id, path: wayOut(binding)! },
-        evidence: () => ({ kind: 'bindings', bindings: [subject] }),
-      });
-    }
-  },
+  parts: [
+    {
+      unit: 'binding',
+      concerns: (binding) => wayOut(binding) !== null,
+      check(inputs, { binding, owner, position, subject }, report) {
+        if (owner.decl.kind === 'scene') return;
+        report({
+          subject,
+          occurrences: inputs.ownersOf(owner.at, position),
+          message: 'out',
+          data: () => ({ binding: bindingWords(binding), owner: owner.decl.id, path: wayOut(binding)! }),
+          evidence: () => bindingsEvidence([subject]),
+        });
+      },
+    },
+  ],
 });
 
 /** A path of the binding that begins in a scene. */

@@ -1,5 +1,6 @@
-import { shortestCycle, type CycleGroup } from '../../graph/cycles.js';
-import { bindingOfEdge, EDGE_CLASSES, isAction, type Graph } from '../../graph/graph.js';
+import { cycleGroups, shortestCycle, type CycleGroup } from '../../graph/cycles.js';
+import type { GraphPath } from '../../graph/paths.js';
+import { bindingOfEdge, EDGE_CLASSES, isAction, isChannel, type Graph } from '../../graph/graph.js';
 import { canonicalJson, byCodeUnits } from '../../project/canonical.js';
 import type { BindingRef, EffectRefName } from '../finding.js';
 import { bindingRef, effectRef, nodeRef, pathEvidence } from '../names.js';
@@ -15,7 +16,7 @@ export const relayCycle = defineRule<Message>({
     group: 'shape',
     what: 'An event leads to actions that raise the same event again.',
     why: 'An instant cycle hangs within a single frame; a delayed one never ends.',
-    cure: 'Limit or remove one binding of the cycle, or add a condition that stops it.',
+    fix: 'Limit or remove one binding of the cycle, or add a condition that stops it.',
   },
   messages: {
     instant: 'A cycle of {hops} through {at} {name} runs forever within one frame',
@@ -23,32 +24,38 @@ export const relayCycle = defineRule<Message>({
     conditional: 'A cycle of {hops} through {at} {name} ends only if a condition stops it',
     limited: 'A cycle of {hops} through {at} {name} ends at its limit',
   },
-  check(ctx, report) {
-    const { g } = ctx;
-    for (const group of ctx.cycleGroups) {
-      const cls = EDGE_CLASSES[group.cls];
-      const subject = cycleSubject(g, group);
-      const path = shortestCycle(g, group);
-      const hops = path.edges.filter((e) => isAction(g, g.head[e])).length;
-      const first = nodeRef(g, path.start);
-      report({
-        class: cls,
-        subject,
-        occurrences: instancesOf(g, group),
-        message: cls,
-        data: {
-          hops: hops === 1 ? '1 hop' : `${hops} hops`,
-          at: first.at ?? `#${first.name}`,
-          name: first.at === undefined ? '' : first.name,
-        },
-        evidence: () => pathEvidence(g, path, true),
-      });
-    }
-  },
+  parts: [
+    {
+      unit: 'cycle',
+      check({ g }, nodes, report) {
+        for (const group of cycleGroups(g, nodes)) {
+          const cls = EDGE_CLASSES[group.cls];
+          let path: GraphPath | null = null;
+          const shortest = (): GraphPath => (path ??= shortestCycle(g, group));
+          report({
+            class: cls,
+            subject: cycleSubject(g, group),
+            occurrences: instancesOf(g, group),
+            message: cls,
+            data: () => {
+              const hops = shortest().edges.filter((e) => isAction(g, g.head[e])).length;
+              const first = nodeRef(g, shortest().start);
+              return {
+                hops: hops === 1 ? '1 hop' : `${hops} hops`,
+                at: first.at ?? `#${first.name}`,
+                name: first.at === undefined ? '' : first.name,
+              };
+            },
+            evidence: () => pathEvidence(g, shortest(), true),
+          });
+        }
+      },
+    },
+  ],
 });
 
 function* instancesOf(g: Graph, group: CycleGroup): Iterable<number> {
-  for (const n of group.nodes) if (n < g.channelBase) yield g.instanceOf[n];
+  for (const n of group.nodes) if (!isChannel(g, n)) yield g.instanceOf[n];
 }
 
 /** What a cycle finding speaks of: the bindings and effects of the edges of its own class, in order. */

@@ -2,8 +2,9 @@ import { initialValue } from '../../expand/values.js';
 import type { AssetIndex } from '../../project/index-project.js';
 import type { Value } from '../../project/types.js';
 import { ValueMap } from '../../project/value.js';
-import type { AuditContext } from '../context.js';
-import { placesEvidence } from '../places.js';
+import type { AnalysisInputs } from '../inputs.js';
+import { defaultedKeys } from '../defaulted-keys.js';
+import { placesEvidence } from '../evidence.js';
 import { defineRule } from '../rule.js';
 
 export const sharedKey = defineRule<'shared'>({
@@ -11,53 +12,51 @@ export const sharedKey = defineRule<'shared'>({
     name: 'shared-key',
     severity: 'warning',
     group: 'correctness',
-    ignoresBindings: true,
     what: 'Two instances that can be loaded together have the same value of a property that should be unique.',
     why: 'Either of them may react.',
-    cure: 'Give each its own value.',
+    fix: 'Give each its own value.',
   },
   messages: { shared: '{count} copies of {asset} have {property} {value}' },
-  check(ctx, report) {
-    const together = new Together(ctx);
-    const defaulted = new Map(
-      ctx.defaultedKeys.map((d) => [`${d.asset}/${d.property}`, new Set(d.instances)]),
-    );
-    for (const asset of ctx.index.assets) {
-      for (const { name, unique } of asset.properties) {
-        if (unique !== true) continue;
-        const leftOut = defaulted.get(`${asset.at}/${name}`);
-        for (const { value, instances } of byValue(ctx, asset, name, leftOut)) {
-          if (instances.length < 2) continue;
-          const sharing = sharers(ctx, instances, together);
-          if (sharing.length === 0) continue;
-          report({
-            subject: { asset: asset.decl.id, property: name, key: value },
-            occurrences: sharing,
-            message: 'shared',
-            data: {
-              count: sharing.length,
-              asset: asset.decl.id,
-              property: name,
-              value: JSON.stringify(value),
-            },
-            evidence: () => placesEvidence(ctx.x, sharing, `has ${name} ${JSON.stringify(value)}`),
-          });
+  parts: [
+    {
+      unit: 'asset',
+      check(inputs, asset, report) {
+        const unique = asset.properties.filter((p) => p.unique === true);
+        if (unique.length === 0) return;
+        const defaulted = new Map(
+          defaultedKeys(inputs, asset).map((d) => [d.property, new Set(d.instances)]),
+        );
+        const together = inputs.once('loaded together', () => new Together(inputs));
+        for (const { name } of unique) {
+          for (const { value, instances } of byValue(inputs, asset, name, defaulted.get(name))) {
+            if (instances.length < 2) continue;
+            const sharing = sharers(inputs, instances, together);
+            if (sharing.length === 0) continue;
+            const text = JSON.stringify(value);
+            report({
+              subject: { asset: asset.decl.id, property: name, key: value },
+              occurrences: sharing,
+              message: 'shared',
+              data: () => ({ count: sharing.length, asset: asset.decl.id, property: name, value: text }),
+              evidence: () => placesEvidence(inputs.x, sharing, `has ${name} ${text}`),
+            });
+          }
         }
-      }
-    }
-  },
+      },
+    },
+  ],
 });
 
 function byValue(
-  ctx: AuditContext,
+  inputs: AnalysisInputs,
   asset: AssetIndex,
   property: string,
   leftOut: ReadonlySet<number> | undefined,
 ): Iterable<{ value: Value; instances: number[] }> {
   const groups = new ValueMap<{ value: Value; instances: number[] }>();
-  for (const i of ctx.instancesOf(asset.at)) {
-    if (ctx.x.isSpawned(i) || leftOut?.has(i)) continue;
-    const value = initialValue(ctx.x, i, property)!;
+  for (const i of inputs.instancesOf(asset.at)) {
+    if (inputs.x.isSpawned(i) || leftOut?.has(i)) continue;
+    const value = initialValue(inputs.x, i, property)!;
     const group = groups.get(value);
     if (group) group.instances.push(i);
     else groups.set(value, { value, instances: [i] });
@@ -66,10 +65,10 @@ function byValue(
 }
 
 /** Those that meet another of them: in the same scene, or in one that can be loaded beside theirs. */
-function sharers(ctx: AuditContext, instances: readonly number[], together: Together): number[] {
+function sharers(inputs: AnalysisInputs, instances: readonly number[], together: Together): number[] {
   const byScene = new Map<number, number[]>();
   for (const i of instances) {
-    const scene = ctx.x.asset[ctx.x.sceneOf(i)];
+    const scene = inputs.x.asset[inputs.x.sceneOf(i)];
     const own = byScene.get(scene);
     if (own) own.push(i);
     else byScene.set(scene, [i]);
@@ -84,8 +83,8 @@ function sharers(ctx: AuditContext, instances: readonly number[], together: Toge
 class Together {
   /** For each scene the load sets that hold it. */
   private readonly setsOf = new Map<string, number[]>();
-  constructor(private readonly ctx: AuditContext) {
-    (ctx.index.project.loadSets ?? []).forEach(({ scenes }, set) => {
+  constructor(private readonly inputs: AnalysisInputs) {
+    (inputs.index.project.loadSets ?? []).forEach(({ scenes }, set) => {
       for (const scene of new Set(scenes)) {
         const sets = this.setsOf.get(scene);
         if (sets) sets.push(set);
@@ -95,7 +94,7 @@ class Together {
   }
   /** Those of some scenes that can be loaded beside another of them. Cost: the scenes and the load sets that hold them. */
   meeting(scenes: readonly number[]): Set<number> {
-    const { assets } = this.ctx.index;
+    const { assets } = this.inputs.index;
     if (scenes.length > 1 && scenes.some((s) => assets[s].decl.persistent === true)) return new Set(scenes);
     const setsOf = (scene: number): number[] => this.setsOf.get(assets[scene].decl.id) ?? [];
     const held = new Map<number, number>();

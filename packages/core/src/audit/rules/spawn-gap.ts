@@ -1,4 +1,4 @@
-import { nodeRef } from '../names.js';
+import { nodesEvidence } from '../evidence.js';
 import { defineRule } from '../rule.js';
 
 export const spawnGap = defineRule<'gap'>({
@@ -8,22 +8,21 @@ export const spawnGap = defineRule<'gap'>({
     group: 'correctness',
     what: 'An event is bound for placed copies, but not for spawned ones.',
     why: 'Copies spawned at run time lack the bindings of the placed copies.',
-    cure: 'Wire it inside the prefab, include spawned copies in the selection, or bind the spawn stand-in.',
+    fix: 'Wire it inside the prefab, include spawned copies in the selection, or bind the spawn stand-in.',
   },
   messages: { gap: '{event} of {at} has no listener, although placed copies have one' },
-  check(ctx, report) {
-    const { g, x } = ctx;
-    for (const node of ctx.spawnGaps) {
-      const i = g.instanceOf[node];
-      const asset = x.assetOf(i);
-      const event = asset.events[node - x.nodeBase[i]].name;
-      report({
-        subject: { asset: asset.decl.id, event },
-        occurrences: [i],
-        message: 'gap',
-        data: { at: x.address(i), event },
-        evidence: () => ({ kind: 'nodes', nodes: [nodeRef(g, node)], more: 0 }),
-      });
-    }
-  },
+  parts: [
+    {
+      unit: 'gap',
+      check({ g, x }, { node, instance, asset, event }, report) {
+        report({
+          subject: { asset: asset.decl.id, event: event.name },
+          occurrences: [instance],
+          message: 'gap',
+          data: () => ({ at: x.address(instance), event: event.name }),
+          evidence: () => nodesEvidence(g, [node]),
+        });
+      },
+    },
+  ],
 });

@@ -1,9 +1,19 @@
-import { bindingOfEdge, edgeDelay, PUBLISH, type Graph } from '../../graph/graph.js';
-import { IntList } from '../../util/int-list.js';
-import type { AuditContext } from '../context.js';
-import { bindingRef, ownerText } from '../names.js';
-import { defineRule } from '../rule.js';
+import {
+  edgeDelay,
+  eventNode,
+  HEARING_STRIDE,
+  NO_KEY,
+  type BindingRecords,
+  type Graph,
+} from '../../graph/graph.js';
+import { append } from '../../util/append.js';
+import type { Incoming } from '../../graph/incoming.js';
+import type { Binding } from '../../project/types.js';
 import { bindingWords } from '../../wireline/binding-words.js';
+import { bindingsEvidence } from '../evidence.js';
+import { CODE_TRAITS, type AnalysisInputs, type ResolvedCopy } from '../inputs.js';
+import { ownerText } from '../names.js';
+import { defineRule } from '../rule.js';
 
 export const startRace = defineRule<'race'>({
   meta: {
@@ -12,90 +22,103 @@ export const startRace = defineRule<'race'>({
     group: 'correctness',
     what: 'An event can be raised at the start before its binding is active.',
     why: 'Whether it triggers depends on the order in which things start.',
-    cure: 'Make the binding active at load, or delay the event.',
+    fix: 'Make the binding active at load, or delay the event.',
   },
   messages: {
     race: '"{binding}" in {owner} becomes active at its start and may miss events that other starts raise',
   },
-  check(ctx, report) {
-    const { g, x } = ctx;
-    const codes = codeEdges(ctx);
-    if (codes.length === 0) return;
-    const starts = startNodes(ctx);
-    const reached = reachedAtOnce(g, starts.keys());
-    const publishersOf = new Map<number, number[]>();
-    for (const { tail } of codes) if (tail >= g.channelBase) publishersOf.set(tail, []);
-    for (let n = 0; n < g.channelBase && publishersOf.size > 0; n++) {
-      for (let e = g.first[n]; e < g.first[n + 1]; e++) {
-        if (g.meta[e] >> 2 === PUBLISH && edgeDelay(g, e, n) === 0) publishersOf.get(g.head[e])?.push(n);
-      }
-    }
-    for (const { edge, tail } of codes) {
-      const { owner, binding } = bindingOfEdge(g, edge)!;
-      // Its own start, and that of what it contains, come after it has taken hold.
-      const races = (event: number): boolean => {
-        const of = starts.get(event);
-        return reached[event] === 1 || (of !== undefined && !x.contains(owner, of));
-      };
-      if (!(tail < g.channelBase ? races(tail) : publishersOf.get(tail)!.some(races))) continue;
-      const subject = bindingRef(x, g.ref[edge]);
-      report({
-        subject,
-        occurrences: [owner],
-        message: 'race',
-        data: { binding: bindingWords(binding), owner: ownerText(x, owner) },
-        evidence: () => ({ kind: 'bindings', bindings: [subject] }),
-      });
-    }
-  },
+  parts: [
+    {
+      unit: 'binding',
+      after: ['upstream'],
+      concerns: CODE_TRAITS['begins at start'],
+      check(inputs, { binding, owner: asset, position, subject, records }, report) {
+        const { x } = inputs;
+        for (const copy of inputs.resolvedCopies(asset, position)) {
+          if (!mayMiss(inputs, binding, copy, x.numberOf(copy.owner, position), records)) continue;
+          report({
+            subject,
+            occurrences: [copy.owner],
+            message: 'race',
+            data: () => ({ binding: bindingWords(binding), owner: ownerText(x, copy.owner) }),
+            evidence: () => bindingsEvidence([subject]),
+          });
+        }
+      },
+    },
+  ],
 });
 
-/** Edges of code bindings that take hold at the start of their owner, with their tails. */
-function codeEdges(ctx: AuditContext): { edge: number; tail: number }[] {
-  const { g } = ctx;
-  const list = ctx.bindingsWhere('start-race', (b) => b.origin === 'code' && b.bind === 'start');
-  const edges: { edge: number; tail: number }[] = [];
-  if (list.length === 0) return edges;
-  const late = new Uint8Array(g.x.bindingBase[g.x.count]);
-  for (const { owner, at } of list) {
-    for (const i of ctx.instancesOf(owner.at)) late[g.x.bindingBase[i] + at] = 1;
+/** Whether a copy takes hold so late that it may miss what the starts raise. */
+function mayMiss(
+  inputs: AnalysisInputs,
+  binding: Binding,
+  copy: ResolvedCopy,
+  number: number,
+  records: BindingRecords | undefined,
+): boolean {
+  const { g, x, incoming } = inputs;
+  const { from } = binding;
+  // Its own start, and that of what it contains, come after it has taken hold.
+  const races = (event: number): boolean =>
+    isReachedAtOnce(g, incoming, event) ||
+    (isStart(g, event) && !x.contains(copy.owner, g.instanceOf[event]));
+  if ('at' in from) {
+    const event = eventNode(x, copy.sender, x.assetOf(copy.sender).eventAt.get(from.event)!);
+    return delivers(g, event, number) && races(event);
   }
-  for (let n = 0; n < g.nodes; n++) {
-    for (let e = g.first[n]; e < g.first[n + 1]; e++) {
-      if (g.ref[e] >= 0 && late[g.ref[e]] === 1) edges.push({ edge: e, tail: n });
-    }
-  }
-  return edges;
+  return heardNodes(g, copy.owner, records).some((node) => sendersAtOnce(g, incoming, node).some(races));
 }
 
-/** `start` events of what is not spawned, with their instances. */
-function startNodes(ctx: AuditContext): Map<number, number> {
-  const { x } = ctx;
-  const starts = new Map<number, number>();
-  for (let i = 0; i < x.count; i++) {
-    if (x.isSpawned(i)) continue;
-    x.assetOf(i).events.forEach((e, k) => {
-      if (e.cause.type === 'start') starts.set(x.nodeBase[i] + k, i);
-    });
-  }
-  return starts;
+/** Whether an expanded binding has an edge from its event; a selection may take nothing. */
+function delivers(g: Graph, event: number, number: number): boolean {
+  for (let e = g.first[event]; e < g.end[event]; e++) if (g.ref[e] === number) return true;
+  return false;
 }
 
-/** Nodes reached from the starts by one or more edges without delay. */
-function reachedAtOnce(g: Graph, starts: Iterable<number>): Uint8Array {
-  const reached = new Uint8Array(g.nodes);
-  const queue = new IntList();
-  for (const n of starts) queue.push(n);
-  const done = new Uint8Array(g.nodes);
-  while (queue.length > 0) {
-    const n = queue.pop();
-    if (done[n] === 1) continue;
-    done[n] = 1;
-    for (let e = g.first[n]; e < g.first[n + 1]; e++) {
-      if (edgeDelay(g, e, n) > 0) continue;
-      reached[g.head[e]] = 1;
-      if (done[g.head[e]] === 0) queue.push(g.head[e]);
+/** The channel nodes that one copy of a binding hears. */
+function heardNodes(g: Graph, owner: number, records: BindingRecords | undefined): number[] {
+  const nodes: number[] = [];
+  const hearings = records?.hearings ?? [];
+  for (let h = 0; h < hearings.length; h += HEARING_STRIDE) {
+    const [of, channel, key, action] = hearings.slice(h, h + 4);
+    if (of !== owner || action < 0) continue;
+    if (key === NO_KEY) append(nodes, g.channels.of(channel));
+    else nodes.push(g.channels.find(channel, key)!);
+  }
+  return nodes;
+}
+
+/** Whether an event is the start of something that is there from the beginning. */
+function isStart({ x, instanceOf, action }: Graph, node: number): boolean {
+  const instance = instanceOf[node];
+  if (instance < 0 || action[node] === 1 || x.isSpawned(instance)) return false;
+  return x.assetOf(instance).events[node - x.nodeBase[instance]].cause.type === 'start';
+}
+
+/** Whether a start leads to a node by one or more edges without delay. Cost: what leads to it so. */
+function isReachedAtOnce(g: Graph, incoming: Incoming, node: number): boolean {
+  const seen = new Set([node]);
+  const stack = [node];
+  for (let n = stack.pop(); n !== undefined; n = stack.pop()) {
+    for (const tail of sendersAtOnce(g, incoming, n)) {
+      if (isStart(g, tail)) return true;
+      if (seen.has(tail)) continue;
+      seen.add(tail);
+      stack.push(tail);
     }
   }
-  return reached;
+  return false;
+}
+/** The tails of the edges without delay that lead to a node. */
+function sendersAtOnce(g: Graph, incoming: Incoming, node: number): number[] {
+  const tails: number[] = [];
+  for (const tail of new Set(incoming.tails(node))) {
+    for (let e = g.first[tail]; e < g.end[tail]; e++) {
+      if (g.head[e] !== node || edgeDelay(g, e, tail) > 0) continue;
+      tails.push(tail);
+      break;
+    }
+  }
+  return tails;
 }

@@ -1,4 +1,5 @@
-import { nodeRef } from '../names.js';
+import { nodesEvidence } from '../evidence.js';
+import type { AnalysisInputs } from '../inputs.js';
 import { defineRule } from '../rule.js';
 
 export const unheardEvent = defineRule<'nowhere' | 'expected'>({
@@ -8,39 +9,69 @@ export const unheardEvent = defineRule<'nowhere' | 'expected'>({
     group: 'listeners',
     what: 'An event is raised, and nothing listens.',
     why: 'At best nothing happens; where a listener is expected, a binding was forgotten.',
-    cure: 'Wire a receiver, or remove the event if it is not needed.',
+    fix: 'Wire a receiver, or remove the event if it is not needed.',
   },
   messages: {
     nowhere: 'No {asset} has a listener for {event}',
     expected: '{event} of {at} expects a listener, but has none',
   },
-  check(ctx, report) {
-    const { g, x } = ctx;
-    const gaps = new Set(ctx.spawnGaps);
-    for (const asset of ctx.index.assets) {
-      const instances = ctx.instancesOf(asset.at);
-      asset.events.forEach((event, e) => {
-        const expected = event.expectsListener === true;
-        const isSilent = (i: number): boolean => !ctx.isBoundAnyway(x.nodeBase[i] + e);
-        // One that nobody waits for is told only where it is silent everywhere.
-        if (instances.length === 0 || (!expected && !instances.every(isSilent))) return;
-        const where = expected
-          ? instances.filter((i) => isSilent(i) && !gaps.has(x.nodeBase[i] + e))
-          : instances;
-        if (where.length === 0) return;
-        report({
-          severity: expected ? 'warning' : 'info',
-          subject: { asset: asset.decl.id, event: event.name },
-          occurrences: where,
-          message: expected ? 'expected' : 'nowhere',
-          data: { event: event.name, asset: asset.decl.id, at: x.address(where[0]) },
-          evidence: () => ({
-            kind: 'nodes',
-            nodes: [...where.slice(0, 20)].map((i) => nodeRef(g, x.nodeBase[i] + e)),
-            more: Math.max(0, where.length - 20),
-          }),
+  parts: [
+    {
+      // One that nobody waits for is told only where it is silent everywhere.
+      unit: 'asset',
+      after: ['event bindings'],
+      check(inputs, asset, report) {
+        const { g, x } = inputs;
+        const instances = inputs.instancesOf(asset.at);
+        if (instances.length === 0) return;
+        asset.events.forEach((event, e) => {
+          const node = (i: number): number => x.nodeBase[i] + e;
+          if (event.expectsListener || !instances.every((i) => !inputs.isBoundAnyway(node(i)))) return;
+          report({
+            severity: 'info',
+            subject: { asset: asset.decl.id, event: event.name },
+            occurrences: instances,
+            message: 'nowhere',
+            data: () => ({ event: event.name, asset: asset.decl.id }),
+            evidence: () => nodesEvidence(g, instances.map(node), SHOWN),
+          });
         });
-      });
-    }
-  },
+      },
+    },
+    {
+      unit: 'instance',
+      after: ['bindings'],
+      isCandidate: (inputs, instance) => expecting(inputs)[inputs.x.asset[instance]] === 1,
+      check(inputs, instance, report) {
+        const { g, x, facts } = inputs;
+        const asset = x.assetOf(instance);
+        for (let e = 0; e < asset.events.length; e++) {
+          if (asset.events[e].expectsListener !== true) continue;
+          const node = x.nodeBase[instance] + e;
+          if (inputs.isBoundAnyway(node) || facts.spawnGaps.nodes.has(node)) continue;
+          const { name: event } = asset.events[e];
+          report({
+            severity: 'warning',
+            subject: { asset: asset.decl.id, event },
+            occurrences: [instance],
+            message: 'expected',
+            data: () => ({ event, at: x.address(instance) }),
+            evidence: (units) => {
+              const nodes = units.first(SHOWN).map((i) => x.nodeBase[i] + e);
+              return nodesEvidence(g, nodes, SHOWN, units.count);
+            },
+          });
+        }
+      },
+    },
+  ],
 });
+
+const SHOWN = 20;
+
+/** For each asset 1 if one of its events expects a listener. */
+function expecting(inputs: AnalysisInputs): Uint8Array {
+  return inputs.once('expecting', () =>
+    Uint8Array.from(inputs.index.assets, ({ events }) => (events.some((e) => e.expectsListener) ? 1 : 0)),
+  );
+}

@@ -1,4 +1,4 @@
-import { reportDeliveries } from '../report-deliveries.js';
+import { reportDeliveries, type IsWrong } from '../report-deliveries.js';
 import { defineRule } from '../rule.js';
 
 const CHANGING = ['set', 'toggle', 'add', 'wake', 'sleep', 'destroy', 'spawn'];
@@ -10,16 +10,20 @@ export const unreliableState = defineRule<'unreliable'>({
     group: 'delivery',
     what: 'An event with unreliable delivery changes state.',
     why: 'If it is lost, peers end up with different states.',
-    cure: 'Deliver the event reliably, or let it change no lasting state.',
+    fix: 'Deliver the event reliably, or let it change no lasting state.',
   },
   messages: { unreliable: '{event} of {at} may be lost, but {action} of {receiver} changes state' },
-  check(ctx, report) {
-    if (ctx.holding.peers.length === 0) return;
-    reportDeliveries(ctx, report, 'unreliable', {
-      name: 'unreliable-state',
+  parts: [
+    {
+      unit: 'event',
+      after: ['deliveries'],
+      applies: ({ peerRoles }) => peerRoles.peers.length > 0,
       concerns: (event) => event.delivery?.reliable === false,
-      isWrong: (_event, _sender, _receiver, action) =>
-        (action.effects ?? []).some((effect) => CHANGING.some((name) => Object.hasOwn(effect, name))),
-    });
-  },
+      check(inputs, unit, report) {
+        const isWrong: IsWrong = (_event, _sender, _receiver, { effects = [] }) =>
+          effects.some((effect) => CHANGING.some((name) => Object.hasOwn(effect, name)));
+        reportDeliveries(inputs, unit, 'unreliable', isWrong, report);
+      },
+    },
+  ],
 });

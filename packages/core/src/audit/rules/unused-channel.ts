@@ -1,4 +1,3 @@
-import { heardKeys, publishedKeys } from '../channel-use.js';
 import { defineRule } from '../rule.js';
 
 export const unusedChannel = defineRule<'unused'>({
@@ -8,20 +7,23 @@ export const unusedChannel = defineRule<'unused'>({
     group: 'listeners',
     what: 'A channel has neither publisher nor listener.',
     why: 'The name has no meaning yet, or no longer.',
-    cure: 'Use it, or remove it.',
+    fix: 'Use it, or remove it.',
   },
   messages: { unused: '#{channel} has neither publisher nor listener' },
-  check(ctx, report) {
-    const [published, heard] = [publishedKeys(ctx.g), heardKeys(ctx.g)];
-    (ctx.index.project.channels ?? []).forEach(({ name }, at) => {
-      if (published.has(at) || heard.has(at)) return;
-      report({
-        subject: { channel: name },
-        occurrences: [],
-        message: 'unused',
-        data: { channel: name },
-        evidence: () => ({ kind: 'nodes', nodes: [{ type: 'channel', name }], more: 0 }),
-      });
-    });
-  },
+  parts: [
+    {
+      unit: 'channel',
+      after: ['use'],
+      check({ g }, { number, channel: { name } }, report) {
+        if (g.published.any(number) || g.heard.any(number)) return;
+        report({
+          subject: { channel: name },
+          occurrences: [],
+          message: 'unused',
+          data: () => ({ channel: name }),
+          evidence: () => ({ kind: 'nodes', nodes: [{ type: 'channel', name }], more: 0 }),
+        });
+      },
+    },
+  ],
 });

@@ -1,11 +1,11 @@
 import type { Expansion } from '../expand/expansion.js';
-import { BLOCKED, MISSING, PathPlan, PathTable } from '../expand/resolve.js';
+import { BLOCKED, MISSING, CompiledPath, PathTable } from '../expand/resolve.js';
 import type { AssetIndex } from '../project/index-project.js';
 import type { Binding } from '../project/types.js';
 import { judgeEnds } from './faults.js';
 
 /** A binding that can be resolved in a copy of its owner and judged there. */
-export interface Plan {
+export interface Resolver {
   readonly binding: Binding;
   /** Of the last copy judged that resolves: the event's number in the sender's asset, the action's in the receiver's. */
   readonly event: number;
@@ -17,9 +17,9 @@ export interface Plan {
 }
 
 /** An authored binding made ready to be resolved in every copy of its owner. */
-export class BindingPlan implements Plan {
-  private readonly from: PathPlan | null;
-  private readonly to: PathPlan | null;
+export class BindingResolver implements Resolver {
+  private readonly from: CompiledPath | null;
+  private readonly to: CompiledPath | null;
   // The assets at the ends rarely differ between copies, so the last verdict is kept.
   private lastSender = -3;
   private lastReceiver = -3;
@@ -72,7 +72,7 @@ function actionNumber(x: Expansion, { to }: Binding, receiver: number): number {
 }
 
 /** Resolves the bindings of an owner of which there is one copy only: nothing is kept for a second one. */
-export class SinglePlan implements Plan {
+export class SingleResolver implements Resolver {
   binding!: Binding;
   event = -1;
   action = -1;
@@ -108,20 +108,20 @@ export class SinglePlan implements Plan {
     const { x } = this;
     if (path === '.') return owner;
     const slot = x.assetOf(owner).placementAt.get(path);
-    if (slot === undefined) return new PathPlan(x, this.scenes, path, x.asset[owner]).resolve(owner);
+    if (slot === undefined) return new CompiledPath(x, this.scenes, path, x.asset[owner]).resolve(owner);
     const child = x.children[x.childBase[owner] + slot];
     return child < 0 ? BLOCKED : child;
   }
 }
 
 /** Every enabled binding of an asset, made ready for many copies; null for one that is disabled. */
-export function planBindings(
+export function bindingResolvers(
   x: Expansion,
   asset: AssetIndex,
   scenes: ReadonlyMap<number, number>,
-): (Plan | null)[] {
+): (Resolver | null)[] {
   const paths = new PathTable(x, scenes, asset.at);
-  return asset.bindings.map((b) => (b.enabled === false ? null : new BindingPlan(x, paths, b, asset.at)));
+  return asset.bindings.map((b) => (b.enabled === false ? null : new BindingResolver(x, paths, b, asset.at)));
 }
 
 /** For each scene's asset its instance. */

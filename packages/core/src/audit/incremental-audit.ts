@@ -1,0 +1,177 @@
+import { applyChanges } from '../edit/apply.js';
+import type { Change } from '../edit/change.js';
+import { expand } from '../expand/expand.js';
+import { buildGraph } from '../graph/build.js';
+import { GraphEditor } from '../graph/edit-graph.js';
+import { indexProject, reindexProject } from '../project/index-project.js';
+import type { Project } from '../project/types.js';
+import { copyOf, distinct } from '../project/distinct.js';
+import { finish, type WorkStep } from '../util/steps.js';
+import { AuditState } from './audit-state.js';
+import type { FindingChange } from './compare.js';
+import type { AuditResult } from './finding.js';
+import type { AnalysisInputs } from './inputs.js';
+import { thresholds } from './policy.js';
+import { withRehearsals } from './rehearsed.js';
+import type { Rule } from './rule.js';
+import { RULES } from './rules/registry.js';
+import { EditFollower } from './edit-scope.js';
+import { touchedBy, type Touch, type Touched } from './touched.js';
+import { touchedUnits } from './touched-units.js';
+
+/**
+ * An open project with its audit, which is kept up with edits: the result is that of an audit from scratch. `touched.ts` says
+ * what each part of a document touches. After an edit that leaves the same things standing and the same names there, graph and
+ * facts are edited in place and only the units are judged again that it touches. After any other edit all is worked out anew.
+ */
+export class IncrementalAudit {
+  private known: { state: AuditState; editor: GraphEditor } | null = null;
+  /** After an error: what is known may be half of one state and half of the other. */
+  private isHalf = false;
+  result!: AuditResult;
+  /** What the last edit did to the findings. */
+  change: FindingChange = { added: [], gone: [] };
+
+  private constructor(
+    private current: Project,
+    private readonly today: string,
+    private readonly rules: readonly Rule[],
+  ) {}
+
+  /** @throws ProjectTooLarge */
+  static open(project: Project, today: string, rules: readonly Rule[] = RULES): IncrementalAudit {
+    return finish(IncrementalAudit.opening(project, today, rules));
+  }
+  /** {@link open} step by step, for who shows how far it is or may cancel it. */
+  static *opening(
+    project: Project,
+    today: string,
+    rules: readonly Rule[] = RULES,
+  ): Generator<WorkStep, IncrementalAudit> {
+    const audit = new IncrementalAudit(distinct(project), today, rules);
+    yield* audit.anew();
+    return audit;
+  }
+  get project(): Project {
+    return this.current;
+  }
+  /** What is known of the project as it is, for questions besides the audit. The next edit changes it. */
+  get inputs(): AnalysisInputs {
+    return this.whole.state.inputs;
+  }
+  private get whole(): { state: AuditState; editor: GraphEditor } {
+    if (this.isHalf) finish(this.anew());
+    return this.known!;
+  }
+  /** The result with the rehearsals that the policy counts, as an audit from scratch has it. Cost: their runs. */
+  get withRehearsals(): AuditResult {
+    return withRehearsals(this.result, this.inputs.x, undefined);
+  }
+
+  /** Applies changes and audits again. On an error the project stays as it was. @throws EditRefused, ProjectTooLarge */
+  apply(changes: readonly Change[]): AuditResult {
+    // What comes in may stand elsewhere too.
+    return this.edit(changes.map(copyOf)).result;
+  }
+  /**
+   * Looks at what changes would do, without doing them: they are applied, and taken back after the look, which keeps nothing
+   * of {@link inputs}. Cost: two edits. @throws EditRefused, ProjectTooLarge
+   */
+  trying<T>(changes: readonly Change[], look: (audit: IncrementalAudit) => T): T {
+    const { current, change } = this;
+    const { inverse } = this.edit(changes.map(copyOf));
+    try {
+      return look(this);
+    } finally {
+      this.edit(inverse);
+      this.current = current;
+      this.change = change;
+    }
+  }
+
+  private edit(changes: readonly Change[]): { result: AuditResult; inverse: Change[] } {
+    const { project, inverse } = applyChanges(this.current, changes);
+    const before = this.current;
+    try {
+      this.current = project;
+      this.follow(before);
+      return { result: this.result, inverse };
+    } catch (error) {
+      this.current = before;
+      throw error;
+    }
+  }
+
+  /** Works everything out from the project as it is. */
+  private *anew(): Generator<WorkStep, void> {
+    const previous = this.known ? this.result.findings : [];
+    yield AuditState.step('expanding placements', 0);
+    const x = expand(indexProject(this.current), 'for edits');
+    yield AuditState.step('building the graph', 1);
+    const g = buildGraph(x);
+    const state = yield* AuditState.judging(g, this.today, this.rules, previous);
+    this.known = { state, editor: new GraphEditor(state.inputs.g, state.inputs.incoming) };
+    this.isHalf = false;
+    this.result = state.result();
+    this.change = state.change;
+    yield AuditState.step('', AuditState.STEPS);
+  }
+  private follow(before: Project): void {
+    const touched = touchedBy(before, this.current);
+    if (this.isHalf || touched.has('all') || !this.followInPlace(before, touched)) {
+      finish(this.anew());
+      return;
+    }
+    const { state } = this.known!;
+    this.result = state.result();
+    this.change = state.change;
+  }
+
+  /** False, and nothing is changed, where that cannot be. */
+  private followInPlace(before: Project, touched: Touched): boolean {
+    const { state, editor } = this.known!;
+    const { inputs, judge } = state;
+    const follower = new EditFollower(inputs, touched, before, this.current);
+    this.isHalf = true;
+    const delta = editor.edit(
+      reindexProject(inputs.index, this.current),
+      follower.again(),
+      follower.revalued(),
+    );
+    if (!delta) {
+      this.isHalf = false;
+      return false;
+    }
+    if (touched.has('policy')) {
+      inputs.limits = thresholds(this.current.policy);
+      inputs.facts.limitReach(inputs.limits.maxReach);
+    }
+    if (STATED.some((touch) => touched.has(touch))) {
+      inputs.restated();
+      judge.redeclared(assetsOf(touched));
+    }
+    const scope = follower.settle(editor, delta);
+    const changes = inputs.facts.follow(delta, editor, touched.has('sleep'));
+    judge.again(touchedUnits(inputs, editor, delta, changes, scope));
+    if (touched.has('policy')) judge.afterPolicy();
+    this.isHalf = false;
+    return true;
+  }
+}
+
+/** What placements and declarations say while the same things stand and the same names are there. */
+const STATED: readonly Touch[] = [
+  'plan',
+  'values',
+  'sleep',
+  'mutes',
+  'roles',
+  'expectations',
+  'delivery',
+  'payload',
+  'params',
+  'presence',
+];
+function assetsOf(touched: Touched): Set<number> {
+  return new Set(STATED.flatMap((touch) => touched.get(touch) ?? []).map((place) => place.asset));
+}

@@ -1,0 +1,69 @@
+import { byCodeUnits } from '../project/canonical.js';
+import type { Place } from './report-store.js';
+
+/**
+ * Where a finding occurs, as sorted addresses. Several units may report the same place. Cost of a look: the places that came or
+ * went since the last one, and a copy of the list; sorting where many did.
+ */
+export class Occurrences {
+  private readonly counts = new Map<Place, number>();
+  /** Places that came or went since the last look. */
+  private readonly changed = new Set<Place>();
+  private readonly shown = new Map<Place, string>();
+  private texts: string[] = [];
+
+  add(place: Place): void {
+    const count = this.counts.get(place) ?? 0;
+    this.counts.set(place, count + 1);
+    if (count === 0) this.changed.add(place);
+  }
+  remove(place: Place): void {
+    const count = this.counts.get(place)!;
+    if (count > 1) this.counts.set(place, count - 1);
+    else {
+      this.counts.delete(place);
+      this.changed.add(place);
+    }
+  }
+
+  /** The addresses, each once, sorted by code units; not the same list again if they changed. */
+  sorted(addressOf: (instance: number) => string): string[] {
+    const [came, went]: [string[], string[]] = [[], []];
+    for (const place of this.changed) {
+      const before = this.shown.get(place);
+      if (this.counts.has(place) === (before !== undefined)) continue;
+      if (before !== undefined) {
+        went.push(before);
+        this.shown.delete(place);
+        continue;
+      }
+      const text = typeof place === 'string' ? place : addressOf(place);
+      came.push(text);
+      this.shown.set(place, text);
+    }
+    this.changed.clear();
+    if (came.length + went.length === 0) return this.texts;
+    if (came.length + went.length > 16)
+      return (this.texts = [...new Set(this.shown.values())].sort(byCodeUnits));
+    const texts = this.texts.slice();
+    // An address may also be the text of a place that stays.
+    const still = went.length > 0 ? new Set(this.shown.values()) : null;
+    for (const text of went) if (!still!.has(text)) texts.splice(find(texts, text), 1);
+    for (const text of came) {
+      const at = find(texts, text);
+      if (texts[at] !== text) texts.splice(at, 0, text);
+    }
+    return (this.texts = texts);
+  }
+}
+
+function find(texts: readonly string[], text: string): number {
+  let low = 0;
+  let high = texts.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (texts[middle] < text) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}

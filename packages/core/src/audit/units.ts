@@ -1,0 +1,116 @@
+import type { BindingRecords } from '../graph/graph.js';
+import type { AssetIndex } from '../project/index-project.js';
+import type { Action, Binding, Channel, EventDecl } from '../project/types.js';
+import type { AssetTie } from './facts/asset-ties.js';
+import type { Audience } from './facts/audiences.js';
+import type { BindingRef } from './finding.js';
+import type { BindingEnds } from './binding-ends.js';
+
+/** An authored binding that is enabled, and not muted in every copy. */
+export interface BindingUnit {
+  /** Among authored bindings. */
+  readonly number: number;
+  readonly owner: AssetIndex;
+  /** Its position in its owner. */
+  readonly position: number;
+  readonly binding: Binding;
+  readonly subject: BindingRef;
+  /** What its text leads to. Made when first asked for. */
+  readonly ends: BindingEnds;
+  /** What it puts into the graph besides edges, in all copies; undefined if nothing. */
+  readonly records: BindingRecords | undefined;
+}
+/** An expanded event that has a binding. */
+export interface EventUnit {
+  readonly node: number;
+  readonly instance: number;
+  readonly asset: AssetIndex;
+  /** Its number in the asset. */
+  readonly number: number;
+  readonly event: EventDecl;
+}
+/** An expanded action. */
+export interface ActionUnit {
+  readonly node: number;
+  readonly instance: number;
+  readonly asset: AssetIndex;
+  readonly number: number;
+  readonly action: Action;
+}
+export interface ChannelUnit {
+  readonly number: number;
+  readonly channel: Channel;
+}
+
+/** What rules judge, by kind. */
+export interface Units {
+  /** The project as a whole: what stands beside its assets. */
+  project: null;
+  asset: AssetIndex;
+  channel: ChannelUnit;
+  binding: BindingUnit;
+  event: EventUnit;
+  action: ActionUnit;
+  /** An instance. */
+  instance: number;
+  /** The nodes of a component that has a cycle. */
+  cycle: Int32Array | readonly number[];
+  tie: AssetTie;
+  audience: Audience;
+  /** An event of a stand-in that has no binding, although it has one in placed copies. */
+  gap: EventUnit;
+}
+export type UnitKind = keyof Units;
+
+/** Changes elsewhere after which units of a kind may have to be judged again. */
+export interface UnitChanges {
+  project: 'policy';
+  asset:
+    | 'policy'
+    /** Bindings of an asset that it places, whose placements may mute them. */
+    | 'placed bindings'
+    /** Whether an event of one of its instances has bindings, or lacks them at a stand-in. */
+    | 'event bindings';
+  /** Publications or listeners of the channel. */
+  channel: 'use';
+  binding:
+    /** At which keys a channel that it names is published to and heard. */
+    | 'channel use'
+    /** An edge changed somewhere on the way to its sender. */
+    | 'upstream';
+  event:
+    /** What it delivers to, and how. */
+    | 'deliveries'
+    /** Another event or action of its instance got its first binding, or lost the last. */
+    | 'neighbours'
+    /** An edge changed somewhere on a way that begins with it. */
+    | 'downstream'
+    /** Where its instance stands, its area, and where entries stand. */
+    | 'area'
+    | 'policy';
+  action:
+    /** Whether anything can bring it about. */
+    | 'liveness'
+    /** What leads to it, or is published to a channel that leads to it. */
+    | 'drivers';
+  instance: /** Whether it can be awake. */ 'sleep' | /** Its events' and actions' bindings. */ 'bindings';
+  cycle: never;
+  tie: 'policy';
+  audience: never;
+  gap: never;
+}
+
+/** The same for whoever does not compile: all changes by kind of unit. */
+export const UNIT_CHANGES: { readonly [U in UnitKind]: readonly UnitChanges[U][] } = {
+  project: ['policy'],
+  asset: ['policy', 'placed bindings', 'event bindings'],
+  channel: ['use'],
+  binding: ['channel use', 'upstream'],
+  event: ['deliveries', 'neighbours', 'downstream', 'area', 'policy'],
+  action: ['liveness', 'drivers'],
+  instance: ['sleep', 'bindings'],
+  cycle: [],
+  tie: ['policy'],
+  audience: [],
+  gap: [],
+};
