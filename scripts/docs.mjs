@@ -5,7 +5,7 @@ import { build } from './lib/build.mjs';
 import { thirdPartyPage } from './lib/third-party.mjs';
 import { runScript, say } from './lib/say.mjs';
 
-/** Writes what is made of the code: docs/rules from the rules' own metadata, docs/problems.md from the types of problem, docs/settings.md from the settings, docs/command-line.md from the commands, docs/third-party.md from the lock, demo/wiring (its folder form) from the demo's document. */
+/** Writes what is made of the code: docs/rules from the rules' own metadata, docs/problems.md from the types of problem, docs/settings.md from the settings, docs/command-line.md from the commands, docs/third-party.md from the lock, packages/core/api.txt from its declarations, demo/wiring (its folder form) from the demo's document. */
 await runScript(async () => {
   await build();
   const { readProjectText, rulesPages, toFolder } = await import(join(ROOT, 'packages/core/dist/index.js'));
@@ -26,5 +26,10 @@ await runScript(async () => {
   const { commandLinePage } = await import(join(ROOT, 'apps/cli/dist/command-line-page.js'));
   writeFileSync(join(ROOT, 'docs/command-line.md'), commandLinePage());
   writeFileSync(join(ROOT, 'docs/third-party.md'), thirdPartyPage());
-  say('docs/rules, and in docs problems.md, settings.md, command-line.md and third-party.md are written.');
+  // It needs packages that the build has installed.
+  const { API_REPORT, apiReport } = await import('./lib/api-report.mjs');
+  writeFileSync(API_REPORT, apiReport());
+  say(
+    'docs/rules, and in docs problems.md, settings.md, command-line.md and third-party.md are written; so is packages/core/api.txt.',
+  );
 });

@@ -115,6 +115,7 @@ describe('commands that the pages show', () => {
     const demo = join(ROOT, 'demo/storm-over-veyra.json');
     for (const name of ['storm-over-veyra.json', 'harbour.oquel.json', 'manifest.json'])
       copyFileSync(demo, join(folder, name));
+    copyFileSync(join(ROOT, 'docs/examples/own-rules.mjs'), join(folder, 'own-rules.mjs'));
     writeFileSync(
       join(folder, 'play.jsonl'),
       '{"t":0,"kind":"raise","at":"pylon-ridge:mast-1","event":"onGust"}\n',

@@ -13,13 +13,17 @@ import {
   stopsGate,
   type AuditResult,
   type FindingChange,
+  RULES,
+  RuleFailed,
   type Project,
+  type Rule,
 } from '@oquel/core';
 import { Command, InvalidArgumentError, Option } from 'commander';
 import { artifactOf } from './artifact.js';
 import { PROJECT_INPUT, readProjectFrom, readText, textsOf } from './input.js';
 import { noteReading } from './notes.js';
 import { UsageError } from './paths.js';
+import { rulesFrom } from './own-rules.js';
 import { writeFile } from './project-folder.js';
 import type { Streams } from './streams.js';
 import { orExplain } from './too-large.js';
@@ -39,6 +43,7 @@ interface AuditFlags {
   baseline?: string;
   today: string;
   guide?: string;
+  rules?: string;
 }
 
 /** `oquel audit`: audits a document or folder, and ends with 1 when the gate stops it. */
@@ -66,24 +71,36 @@ export function auditCommand(streams: Streams, exit: (code: number) => void): Co
       'of a guide to which rules lead in SARIF, such as https://oquel.example/guide',
       guideAddress,
     )
+    .option('--rules <file>', "a JavaScript module with rules of the team's own, run besides the others")
     .option('--today <date>', 'the date on which waivers are judged (YYYY-MM-DD)', isoDate, utcToday())
-    .action((file: string, flags: AuditFlags) => {
+    .action(async (file: string, flags: AuditFlags) => {
       const read = readProjectFrom(file, streams);
       const { project } = read;
       noteReading(read, streams);
+      const own = flags.rules === undefined ? [] : await rulesFrom(flags.rules);
       streams.doing('auditing');
       const begun = performance.now();
-      const whole = orExplain(() => audit(project, { today: flags.today, gate: flags.gate }), file);
+      const whole = orExplain(() => auditWith(project, flags, own), file);
       const seconds = Math.round(performance.now() - begun) / 1000;
       const gate = flags.gate ?? project.policy?.gate ?? 'error';
       const judged =
         flags.baseline === undefined ? { result: whole } : withBaseline(whole, flags.baseline, gate);
       const as = (format: Format): string =>
-        printed(project, { ...judged, seconds, guide: flags.guide }, format, gate, file);
+        printed(project, { ...judged, seconds, guide: flags.guide, own }, format, gate, file);
       for (const { format, file: to } of flags.report) writeFile(to, as(format));
       streams.out(as(flags.format));
       exit(judged.result.gate === 'stop' ? 1 : 0);
     });
+}
+
+/** With rules of the team's own; one that throws is told by its name. */
+function auditWith(project: Project, { today, gate }: AuditFlags, own: readonly Rule[]): AuditResult {
+  try {
+    return audit(project, { today, gate, rules: [...RULES, ...own] });
+  } catch (error) {
+    if (error instanceof RuleFailed) throw new UsageError(error.message);
+    throw error;
+  }
 }
 
 interface Judged {
@@ -102,7 +119,7 @@ function withBaseline(result: AuditResult, file: string, gate: Gate): Judged {
 
 function printed(
   project: Project,
-  { result, since, seconds, guide }: Judged & { seconds: number; guide?: string },
+  { result, since, seconds, guide, own }: Judged & { seconds: number; guide?: string; own: Rule[] },
   format: AuditFlags['format'],
   gate: Gate,
   file: string,
@@ -122,6 +139,7 @@ function printed(
         places,
         version: VERSION,
         guide,
+        ownRules: own,
       };
       return `${JSON.stringify(auditSarif(result, options), null, 2)}\n`;
     }
@@ -136,6 +154,7 @@ function printed(
         places: locate(indexProject(project), result.findings, textsOf(file)),
         waivers: project.waivers ?? [],
         seconds,
+        ownRules: own,
       });
     }
   }

@@ -1,7 +1,7 @@
 import {
   applyChanges,
   audit,
-  cureAlike,
+  fixAlike,
   oneLine,
   proposeFixes,
   toFolder,
@@ -51,8 +51,8 @@ export function fixCommand(streams: Streams): Command {
       if (flags.write !== true) return streams.out(listed(project, wanted, today));
       const { changed, said } =
         flags.finding === undefined
-          ? cureRule(project, wanted, today)
-          : cureOne(project, wanted[0], Number(flags.choice ?? 1), today);
+          ? fixRule(project, wanted, today)
+          : fixOne(project, wanted[0], Number(flags.choice ?? 1), today);
       streams.out(said);
       if (changed === project) return;
       if (isFolder(file)) writeFolder(file, toFolder(changed));
@@ -80,13 +80,13 @@ function listed(project: Project, findings: readonly Finding[], today: string): 
   const lines: string[] = [];
   let without = 0;
   for (const finding of findings) {
-    const cures = proposeFixes(project, finding, today);
-    if (cures.length === 0) {
+    const fixes = proposeFixes(project, finding, today);
+    if (fixes.length === 0) {
       without++;
       continue;
     }
     lines.push(`${finding.fingerprint} ${finding.rule}: ${finding.message}`);
-    cures.forEach(({ label, gone, added }, i) =>
+    fixes.forEach(({ label, gone, added }, i) =>
       lines.push(`    ${i + 1}  ${label} (${effectOf(gone.length, added)})`),
     );
   }
@@ -99,32 +99,32 @@ function effectOf(gone: number, added: readonly Finding[]): string {
   return added.length === 0 ? fixes : `${fixes}, brings ${added.map((f) => f.rule).join(', ')}`;
 }
 
-interface Cured {
+interface Fixed {
   changed: Project;
   said: string;
 }
-function cureOne(project: Project, finding: Finding, n: number, today: string): Cured {
-  const cures = proposeFixes(project, finding, today);
-  const cure = cures.at(n - 1);
-  if (!cure) {
-    const there = cures.length === 0 ? 'none' : `${cures.length}`;
+function fixOne(project: Project, finding: Finding, n: number, today: string): Fixed {
+  const fixes = proposeFixes(project, finding, today);
+  const fix = fixes.at(n - 1);
+  if (!fix) {
+    const there = fixes.length === 0 ? 'none' : `${fixes.length}`;
     throw new UsageError(
-      `${finding.fingerprint} has no fix ${n}; there ${cures.length === 1 ? 'is' : 'are'} ${there}`,
+      `${finding.fingerprint} has no fix ${n}; there ${fixes.length === 1 ? 'is' : 'are'} ${there}`,
     );
   }
-  return { changed: applyChanges(project, cure.changes).project, said: `${oneLine(cure.label)}\n` };
+  return { changed: applyChanges(project, fix.changes).project, said: `${oneLine(fix.label)}\n` };
 }
-/** Kind after kind, as each cure changes what the next one finds. */
-function cureRule(project: Project, wanted: readonly Finding[], today: string): Cured {
+/** Kind after kind, as each fix changes what the next one finds. */
+function fixRule(project: Project, wanted: readonly Finding[], today: string): Fixed {
   let changed = project;
   const lines: string[] = [];
   let left = 0;
   for (const kind of new Set(wanted.map((f) => f.class))) {
     const like = wanted.find((f) => f.class === kind)!;
-    const cure = cureAlike(changed, like, today);
-    if (cure.changes.length > 0) changed = applyChanges(changed, cure.changes).project;
-    for (const { label } of cure.steps) lines.push(oneLine(label));
-    left += cure.left;
+    const fix = fixAlike(changed, like, today);
+    if (fix.changes.length > 0) changed = applyChanges(changed, fix.changes).project;
+    for (const { label } of fix.steps) lines.push(oneLine(label));
+    left += fix.left;
   }
   if (left > 0) lines.push(`${left} left: no fix without new errors, or more than are tried at once`);
   return { changed, said: `${lines.join('\n')}\n` };

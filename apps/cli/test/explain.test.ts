@@ -7,7 +7,7 @@ describe('oquel explain', () => {
   it.each(ALL_RULES.map((r) => [r.meta.name, r.meta] as const))('says it of %s', async (name, meta) => {
     const { code, out } = await oquel('explain', name);
     expect(code).toBe(0);
-    for (const part of [name, meta.what, meta.why, meta.cure]) expect(out).toContain(part);
+    for (const part of [name, meta.what, meta.why, meta.fix]) expect(out).toContain(part);
     for (const cls of Object.keys(meta.classes ?? {})) {
       expect((await oquel('explain', `${name}/${cls}`)).out).toContain(
         `${name}/${cls}: ${meta.classes![cls]}`,

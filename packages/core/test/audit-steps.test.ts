@@ -1,5 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
-import { asPart, audit, auditSteps, finish, LiveAudit, type WorkStep } from '../src/index.js';
+import { asPart, audit, auditSteps, finish, IncrementalAudit, type WorkStep } from '../src/index.js';
 import { randomProject } from './random-project.js';
 import { seeds } from './random.js';
 
@@ -28,8 +28,8 @@ describe('an audit in steps', () => {
   });
   it('opens a live audit as one at once does', () => {
     const project = randomProject(3);
-    const { result, steps } = stepsOf(LiveAudit.opening(project, TODAY));
-    expect(result.result).toEqual(LiveAudit.open(project, TODAY).result);
+    const { result, steps } = stepsOf(IncrementalAudit.opening(project, TODAY));
+    expect(result.result).toEqual(IncrementalAudit.open(project, TODAY).result);
     expect(steps.length).toBeGreaterThan(10);
   });
 });

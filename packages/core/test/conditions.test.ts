@@ -340,14 +340,14 @@ describe('the graph', () => {
   });
 });
 
-describe('cures', () => {
+describe('fixes', () => {
   const with_ = (conditions: Binding['if']): Project => {
     const next = structuredClone(project);
     const [jumped] = next.assets[0].bindings!;
     next.assets[0].bindings = [{ ...jumped, if: conditions }];
     return next;
   };
-  const cures = (p: Project, rule: string): string[] => {
+  const fixes = (p: Project, rule: string): string[] => {
     const found = audit(p, { today: '2026-11-01' }).findings.filter((f) => f.rule === rule);
     expect(found).toHaveLength(1);
     return proposeFixes(p, found[0], '2026-11-01').map((c) => c.label);
@@ -387,7 +387,7 @@ describe('cures', () => {
       ['Add bindings for duck, wave, like: when player.onActed do narrator.speak'],
     ],
   ])('of %s', (_, rule, conditions, labels) => {
-    expect(cures(with_(conditions), rule)).toEqual(labels);
+    expect(fixes(with_(conditions), rule)).toEqual(labels);
   });
   it('one binding becomes one for each value, and keeps what else it asks', () => {
     const owner = index.assets[0];

@@ -11,12 +11,12 @@ import {
   type Expansion,
   type Project,
 } from '../src/index.js';
-import { PathPlan } from '../src/expand/resolve.js';
+import { CompiledPath } from '../src/expand/resolve.js';
 import { Selector, type Selection } from '../src/expand/select.js';
 import { ValueTable } from '../src/expand/values.js';
 import { positionOf } from '../src/expand/position.js';
 import { areaContains } from '../src/plan/area.js';
-import { sceneInstances } from '../src/graph/plans.js';
+import { sceneInstances } from '../src/graph/resolver.js';
 
 /** A corner of Veyra: a station with cabins that hold heaters, a crane that spawns sleds, and a line office. */
 const veyra = readProject({
@@ -132,7 +132,7 @@ describe('paths', () => {
     ['station:.', 'cabin-1//heater', MISSING],
   ];
   it.each(cases)('from %s, "%s" names %s', (owner, path, named) => {
-    const plan = new PathPlan(x, sceneInstances(x), path, x.asset[at(owner)]);
+    const plan = new CompiledPath(x, sceneInstances(x), path, x.asset[at(owner)]);
     const found = plan.resolve(at(owner));
     expect(found < 0 ? found : x.address(found)).toBe(named);
   });

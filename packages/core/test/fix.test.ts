@@ -11,13 +11,13 @@ const findings = (p: Project): Finding[] => audit(p, { today: TODAY }).findings;
 
 /** Every proposal applies, takes its finding away, and says truly what else it changes. */
 function check(project: Project, finding: Finding): string[] {
-  return proposeFixes(project, finding, TODAY).map((cure) => {
-    const after = findings(applyChanges(project, cure.changes).project);
+  return proposeFixes(project, finding, TODAY).map((fix) => {
+    const after = findings(applyChanges(project, fix.changes).project);
     const left = after.map((f) => f.fingerprint);
     expect(left).not.toContain(finding.fingerprint);
-    expect(cure.gone.every((f) => !left.includes(f.fingerprint))).toBe(true);
-    expect(cure.added.every((f) => left.includes(f.fingerprint))).toBe(true);
-    return cure.label;
+    expect(fix.gone.every((f) => !left.includes(f.fingerprint))).toBe(true);
+    expect(fix.added.every((f) => left.includes(f.fingerprint))).toBe(true);
+    return fix.label;
   });
 }
 
@@ -44,10 +44,10 @@ describe('fixes', () => {
     ['unknown-asset', 'unknown-asset', /^Remove the placement|^Create the (prefab|widget) /],
     ['unpaired-area', 'unpaired-area', /to once/],
   ];
-  it.each(labels)('of %s cure %s', (name, rule, label) => {
+  it.each(labels)('of %s fix %s', (name, rule, label) => {
     const project = caseFile(name);
     const own = findings(project).filter((f) => f.rule === rule);
-    // The fallback channel rule of one case has no keyed listener to offer, so at least one finding must have a cure.
+    // The fallback channel rule of one case has no keyed listener to offer, so at least one finding must have a fix.
     const offered = own.flatMap((f) => check(project, f));
     if (name !== 'broadcast-spill-owner') expect(offered.length).toBeGreaterThan(0);
     for (const text of offered) expect(text).toMatch(label);

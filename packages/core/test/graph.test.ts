@@ -6,14 +6,15 @@ import {
   expand,
   indexProject,
   isAction,
+  isChannel,
   isEvent,
   readProject,
   type Graph,
 } from '../src/index.js';
 import { nodeRef } from '../src/audit/names.js';
 import { chainLengths, heaviestPath } from '../src/graph/chains.js';
-import { stronglyConnected } from '../src/graph/components.js';
-import { cycleGroups, shortestCycle } from '../src/graph/cycles.js';
+import { componentsOf, stronglyConnected } from '../src/graph/components.js';
+import { cycleGroups, cyclicParts, shortestCycle } from '../src/graph/cycles.js';
 import { fanOuts } from '../src/graph/fan-out.js';
 import { channelNode, Naive } from './naive.js';
 import { randomProject } from './random-project.js';
@@ -39,7 +40,7 @@ describe('expansion and graph', () => {
       expect({ seed, addresses }).toEqual({ seed, addresses: naive.instances.map((i) => i.address) });
       const edges: string[] = [];
       for (let n = 0; n < g.nodes; n++) {
-        for (let e = g.first[n]; e < g.first[n + 1]; e++) {
+        for (let e = g.first[n]; e < g.end[n]; e++) {
           const [kind, cls] = [EDGE_KINDS[g.meta[e] >> 2], EDGE_CLASSES[g.meta[e] & 3]];
           edges.push(`${nodeName(g, n)} -> ${nodeName(g, g.head[e])} ${kind} ${cls}`);
         }
@@ -56,7 +57,7 @@ function reaches(g: Graph, minClass = 0): Set<number>[] {
     const seen = new Set<number>();
     const stack = [from];
     for (let at = stack.pop(); at !== undefined; at = stack.pop()) {
-      for (let e = g.first[at]; e < g.first[at + 1]; e++) {
+      for (let e = g.first[at]; e < g.end[at]; e++) {
         if ((g.meta[e] & 3) < minClass || seen.has(g.head[e])) continue;
         seen.add(g.head[e]);
         stack.push(g.head[e]);
@@ -78,7 +79,7 @@ describe('on random graphs', () => {
           const together = a === b || (r[a].has(b) && r[b].has(a));
           if ((c.of[a] === c.of[b]) !== together) wrong.push(`${seed}: ${a} and ${b}`);
         }
-        for (let e = g.first[a]; e < g.first[a + 1]; e++)
+        for (let e = g.first[a]; e < g.end[a]; e++)
           if (c.of[g.head[e]] > c.of[a]) wrong.push(`${seed}: edge ${e}`);
       }
       expect(wrong).toEqual([]);
@@ -88,17 +89,17 @@ describe('on random graphs', () => {
   it('chains are the heaviest way through the condensation, and the path given has that weight', () => {
     for (const seed of SEEDS.slice(0, 150)) {
       const g = graphOf(seed);
-      const c = stronglyConnected(g);
-      const chains = chainLengths(g, c);
+      const { components: c, order } = componentsOf(g);
+      const chains = chainLengths(g, c, order);
       const r = reaches(g);
       const memo = new Map<number, { length: number; cyclic: boolean }>();
       const weigh = (k: number): { length: number; cyclic: boolean } => {
         const known = memo.get(k);
         if (known) return known;
-        const members = [...c.of.keys()].filter((n) => c.of[n] === k);
+        const members = [...g.instanceOf.keys()].filter((n) => c.of[n] === k);
         const cyclic = members.some((n) => r[n].has(n));
         const nexts = new Set(
-          members.flatMap((n) => [...g.head.subarray(g.first[n], g.first[n + 1])].map((h) => c.of[h])),
+          members.flatMap((n) => [...g.head.subarray(g.first[n], g.end[n])].map((h) => c.of[h])),
         );
         nexts.delete(k);
         const ahead = [...nexts].map(weigh);
@@ -112,14 +113,14 @@ describe('on random graphs', () => {
       };
       for (let n = 0; n < g.nodes; n++) {
         const k = c.of[n];
-        expect({ seed, n, length: chains.length[k] }).toEqual({ seed, n, length: weigh(k).length });
-        expect(chains.cyclic[k] === 1).toBe(weigh(k).cyclic);
+        expect({ seed, n, length: chains.length[n] }).toEqual({ seed, n, length: weigh(k).length });
+        expect(chains.cyclic[n] === 1).toBe(weigh(k).cyclic);
         const path = heaviestPath(g, c, chains, n);
         const components = new Set([n, ...path.edges.map((e) => g.head[e])].map((m) => c.of[m]));
         const weight = [...g.instanceOf.keys()].filter(
           (m) => isAction(g, m) && components.has(c.of[m]),
         ).length;
-        expect(weight).toBe(chains.length[k]);
+        expect(weight).toBe(chains.length[n]);
       }
     }
   });
@@ -130,9 +131,9 @@ describe('on random graphs', () => {
       const fan = fanOuts(g);
       for (let n = 0; n < g.nodes; n++) {
         const direct = new Set<number>();
-        for (const head of isEvent(g, n) ? g.head.subarray(g.first[n], g.first[n + 1]) : []) {
-          if (head < g.channelBase) direct.add(head);
-          else for (const a of g.head.subarray(g.first[head], g.first[head + 1])) direct.add(a);
+        for (const head of isEvent(g, n) ? g.head.subarray(g.first[n], g.end[n]) : []) {
+          if (!isChannel(g, head)) direct.add(head);
+          else for (const a of g.head.subarray(g.first[head], g.end[head])) direct.add(a);
         }
         expect(fan[n]).toBe(direct.size);
       }
@@ -142,12 +143,12 @@ describe('on random graphs', () => {
   it('cycle levels hold exactly the own-class edges that lie on a cycle of the level', () => {
     for (const seed of SEEDS.slice(0, 150)) {
       const g = graphOf(seed);
-      const groups = cycleGroups(g, stronglyConnected(g));
+      const groups = cyclicParts(g).flatMap((part) => cycleGroups(g, part));
       const found = groups.flatMap((group) => [...group.edges]).sort((a, b) => a - b);
       const expected: number[] = [];
       const levels = [0, 1, 2, 3].map((cls) => reaches(g, cls));
       for (let n = 0; n < g.nodes; n++) {
-        for (let e = g.first[n]; e < g.first[n + 1]; e++) {
+        for (let e = g.first[n]; e < g.end[n]; e++) {
           if (g.head[e] === n || levels[g.meta[e] & 3][g.head[e]].has(n)) expected.push(e);
         }
       }
@@ -188,7 +189,7 @@ describe('on random graphs', () => {
       ],
     };
     const g = buildGraph(expand(indexProject(project)));
-    const c = stronglyConnected(g);
-    expect(Math.max(...chainLengths(g, c).length)).toBe(length - 1 + 1);
+    const { components, order } = componentsOf(g);
+    expect(Math.max(...chainLengths(g, components, order).length)).toBe(length - 1 + 1);
   });
 });

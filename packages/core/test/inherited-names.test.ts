@@ -5,7 +5,7 @@ import {
   canonicalJson,
   expand,
   indexProject,
-  LiveAudit,
+  IncrementalAudit,
   readProjectText,
   rehearse,
   type Finding,
@@ -112,7 +112,7 @@ describe('names that every object inherits', () => {
     for (let seed = 0; seed < 40; seed++) {
       const r = new Random(seed);
       let project = odd(randomProject(seed), seed);
-      const live = LiveAudit.open(project, '2026-11-28');
+      const live = IncrementalAudit.open(project, '2026-11-28');
       for (let i = 0; i < 6; i++) {
         const change = JSON.parse(JSON.stringify(randomChange(r, project))) as ReturnType<
           typeof randomChange

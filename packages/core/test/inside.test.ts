@@ -113,14 +113,14 @@ describe('values of what stands inside a placement', () => {
     expect(applyChanges(project, fix.changes).project).toEqual(pier());
   });
 
-  it('cure keys that nested copies keep as they are', () => {
+  it('fix keys that nested copies keep as they are', () => {
     const project = pier({ inside: { 'mast/left': { line: 'east' } } });
     const [finding] = found(project, 'default-key');
     expect(finding.occurrences).toHaveLength(3);
     const [fix] = proposeFixes(project, finding, '2026-11-01');
-    const cured = applyChanges(project, fix.changes).project;
-    expect(found(cured, 'default-key')).toEqual([]);
-    expect(cured.assets[0].placements).toEqual([
+    const fixed = applyChanges(project, fix.changes).project;
+    expect(found(fixed, 'default-key')).toEqual([]);
+    expect(fixed.assets[0].placements).toEqual([
       { id: 'beacon-1', asset: 'Beacon', inside: { 'mast/left': { line: 'east' } } },
       {
         id: 'beacon-2',

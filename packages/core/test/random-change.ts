@@ -1,4 +1,13 @@
-import { ASSET_PARTS, type Binding, type Change, type Project } from '../src/index.js';
+import {
+  ASSET_PARTS,
+  type Action,
+  type Asset,
+  type Binding,
+  type Change,
+  type EventDecl,
+  type Placement,
+  type Project,
+} from '../src/index.js';
 import type { Random } from './random.js';
 import { randomProject } from './random-project.js';
 
@@ -72,30 +81,74 @@ function mixed(r: Random, bindings: readonly Binding[], id: string): Binding {
   };
 }
 
-/** A change that leaves the graph as it is: something moves, gets another area or note; pictures, waivers, limits, rehearsals. */
+/**
+ * A change that leaves the same things standing and the same names there: something moves, gets another area, value or peer,
+ * falls asleep, mutes; events carry and actions take other things; pictures, waivers, limits, rehearsals.
+ */
 export function randomQuietChange(r: Random, project: Project): Change {
   const asset = r.pick(project.assets);
   const other = randomProject(r.int(1e6));
-  const head = { list: 'placements' as const, asset: asset.id };
   const placements = asset.placements ?? [];
-  const what = r.int(8);
-  if (what < 4 && placements.length > 0) {
+  const what = r.int(10);
+  if (what < 5 && placements.length > 0) {
     const one = r.pick(placements);
-    const item = r.pick([
-      { ...one, at: [r.int(40), r.int(40)] as [number, number] },
-      { ...one, area: { circle: 1 + r.int(30) } },
-      { ...one, note: `n${r.int(9)}` },
-    ]);
-    return { op: 'replace', ...head, id: one.id, item };
+    const placed = project.assets.find((a) => a.id === one.asset);
+    const item = { ...one, ...restated(r, one, placed, other) };
+    return { op: 'replace', list: 'placements', asset: asset.id, id: one.id, item };
   }
-  if (what === 4) {
+  if (what === 5) {
     const part = r.pick(['policy', 'waivers', 'note', 'rehearsals'] as const);
     return { op: 'set', part, ...(other[part] === undefined ? {} : { value: other[part] }) } as Change;
   }
-  if (what === 5) return { op: 'set', part: 'name', value: `Harbour ${r.int(9)}` };
-  if (what === 6 && asset.events !== undefined) {
-    const value = asset.events.map((e) => ({ ...e, note: `n${r.int(9)}` }));
+  if (what === 6) return { op: 'set', part: 'name', value: `Harbour ${r.int(9)}` };
+  if (what === 7 && asset.events !== undefined) {
+    const value = asset.events.map((e) => ({ ...e, ...saidOfEvent(r, other) }));
     return { op: 'set', asset: asset.id, part: 'events', value };
   }
+  if (what === 8 && asset.actions !== undefined) {
+    const value = asset.actions.map((a) => ({ ...a, ...saidOfAction(r, other) }));
+    return { op: 'set', asset: asset.id, part: 'actions', value };
+  }
+  if (r.chance(0.3)) return { op: 'set', asset: asset.id, part: 'runsInPause', value: r.chance(0.5) };
+  if (r.chance(0.3)) return { op: 'set', asset: asset.id, part: 'existsOn', value: 'authority' };
   return { op: 'set', asset: asset.id, part: 'area', value: { circle: 1 + r.int(30) } };
+}
+
+function restated(r: Random, one: Placement, placed: Asset | undefined, other: Project): Partial<Placement> {
+  const like = r.pick(other.assets.flatMap((a) => a.placements ?? []).concat(one));
+  const named = [...(placed?.bindings ?? []).map((b) => b.id), 'nobody'];
+  return r.pick<() => Partial<Placement>>([
+    () => ({ at: [r.int(40), r.int(40)] }),
+    () => ({ area: { circle: 1 + r.int(30) } }),
+    () => ({ note: `n${r.int(9)}` }),
+    () => ({ properties: like.properties ?? { line: 'east' } }),
+    () => ({ properties: { line: r.pick(['east', 'west', 'summit']) } }),
+    () => ({ inside: { [r.pick(['p0', 'p1', 'p0/p1'])]: { line: r.pick(['east', 'west']) } } }),
+    () => ({ asleep: one.asleep !== true }),
+    () => ({ muted: [r.pick(named), r.pick(named)] }),
+    () => ({ muted: [] }),
+    () => ({ authority: r.pick(['host', 'guest', 'nobody']) }),
+    () => ({ operator: r.pick(['host', 'guest', 'nobody']) }),
+    () => ({ entry: one.entry !== true }),
+  ])();
+}
+function saidOfEvent(r: Random, other: Project): Partial<EventDecl> {
+  const like = r.pick(
+    other.assets.flatMap((a) => a.events ?? []).concat({ name: '', cause: { type: 'use' } }),
+  );
+  return r.pick<() => Partial<EventDecl>>([
+    () => ({ note: `n${r.int(9)}` }),
+    () => ({ payload: like.payload ?? [] }),
+    () => ({ expectsListener: r.chance(0.5) }),
+    () => ({ raisedInPause: r.chance(0.5) }),
+    () => ({ delivery: like.delivery ?? { reliable: r.chance(0.5) } }),
+  ])();
+}
+function saidOfAction(r: Random, other: Project): Partial<Action> {
+  const like = r.pick(other.assets.flatMap((a) => a.actions ?? []).concat({ name: '' }));
+  return r.pick<() => Partial<Action>>([
+    () => ({ note: `n${r.int(9)}` }),
+    () => ({ params: like.params ?? [] }),
+    () => ({ expectsSender: r.chance(0.5) }),
+  ])();
 }

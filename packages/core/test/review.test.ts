@@ -3,9 +3,9 @@ import { readFileSync } from 'node:fs';
 import {
   applyChanges,
   audit,
-  AuditContext,
+  AnalysisInputs,
   buildGraph,
-  cureAlike,
+  fixAlike,
   expand,
   figuresOf,
   indexProject,
@@ -17,7 +17,7 @@ import {
   type Project,
   type Waiver,
 } from '../src/index.js';
-import { isAction } from '../src/graph/graph.js';
+import { isChannel, isEvent } from '../src/graph/graph.js';
 import { randomProject } from './random-project.js';
 
 const TODAY = '2026-11-25';
@@ -26,23 +26,23 @@ const demo = readProjectText(
 ).project;
 const told = (fs: readonly Finding[]): string[] => fs.map((f) => f.fingerprint);
 
-describe('curing all of a kind', () => {
+describe('fixing all of a kind', () => {
   const { findings } = audit(demo, { today: TODAY });
   const kinds = ['dangling-target', 'dangling-sender', 'duplicate-binding', 'shared-key', 'broadcast-spill'];
   it.each(kinds)('%s: what it tells is what the audit says afterwards, and no error is new', (rule) => {
     const like = findings.find((f) => f.rule === rule)!;
-    const cure = cureAlike(demo, like, TODAY);
-    const after = audit(applyChanges(demo, cure.changes).project, { today: TODAY }).findings;
+    const fix = fixAlike(demo, like, TODAY);
+    const after = audit(applyChanges(demo, fix.changes).project, { today: TODAY }).findings;
     const now = new Set(told(after));
-    expect(told(cure.gone)).toEqual(told(findings).filter((f) => !now.has(f)));
-    expect(cure.added.filter((f) => f.severity === 'error')).toEqual([]);
-    expect(cure.steps.length).toBeGreaterThan(0);
+    expect(told(fix.gone)).toEqual(told(findings).filter((f) => !now.has(f)));
+    expect(fix.added.filter((f) => f.severity === 'error')).toEqual([]);
+    expect(fix.steps.length).toBeGreaterThan(0);
     const alike = findings.filter((f) => f.rule === rule && f.class === like.class);
-    expect(cure.left).toBe(alike.filter((f) => now.has(f.fingerprint)).length);
+    expect(fix.left).toBe(alike.filter((f) => now.has(f.fingerprint)).length);
   });
-  it('changes nothing where no list of changes cures it', () => {
+  it('changes nothing where no list of changes fixes it', () => {
     const like = findings.find((f) => f.rule === 'nesting-loop')!;
-    expect(cureAlike(demo, like, TODAY)).toMatchObject({
+    expect(fixAlike(demo, like, TODAY)).toMatchObject({
       changes: [],
       steps: [],
       left: 1,
@@ -55,7 +55,7 @@ describe('curing all of a kind', () => {
     const waivers = findings
       .filter((f) => f.rule === 'dangling-target')
       .map((f): Waiver => ({ fingerprint: f.fingerprint, reason: 'later', by: 'ines' }));
-    expect(cureAlike({ ...demo, waivers }, like, TODAY).steps).toEqual([]);
+    expect(fixAlike({ ...demo, waivers }, like, TODAY).steps).toEqual([]);
   });
 });
 
@@ -92,17 +92,17 @@ describe('distributions', () => {
     let buckets = 0;
     for (let seed = 1; seed <= 60; seed++) {
       const g = buildGraph(expand(indexProject(randomProject(seed))));
-      const ctx = new AuditContext(g, TODAY);
+      const ctx = new AnalysisInputs(g, TODAY);
       const { chains, fanOuts } = figuresOf(ctx);
       // Distinct actions one step away, channels walked through, by plain sets.
       const plain = new Map<number, number>();
-      for (let n = 0; n < g.channelBase; n++) {
-        if (isAction(g, n)) continue;
+      for (let n = 0; n < g.nodes; n++) {
+        if (!isEvent(g, n)) continue;
         const reached = new Set<number>();
-        for (let e = g.first[n]; e < g.first[n + 1]; e++) {
+        for (let e = g.first[n]; e < g.end[n]; e++) {
           const to = g.head[e];
-          if (to < g.channelBase) reached.add(to);
-          else for (let h = g.first[to]; h < g.first[to + 1]; h++) reached.add(g.head[h]);
+          if (!isChannel(g, to)) reached.add(to);
+          else for (let h = g.first[to]; h < g.end[to]; h++) reached.add(g.head[h]);
         }
         if (reached.size > 0) plain.set(reached.size, (plain.get(reached.size) ?? 0) + 1);
       }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import {
-  AuditContext,
+  AnalysisInputs,
   buildGraph,
   entryNotes,
   entryText,
@@ -16,7 +16,7 @@ import {
   type Ripple,
   type RippleAsk,
 } from '../src/index.js';
-import { bindingOfEdge, edgeDelay, effectOfEdge, isAction, isEvent } from '../src/graph/graph.js';
+import { bindingOfEdge, edgeDelay, effectOfEdge, isAction, isChannel, isEvent } from '../src/graph/graph.js';
 import { randomProject } from './random-project.js';
 
 const graphOf = (project: Project): Graph => buildGraph(expand(indexProject(project)));
@@ -25,7 +25,7 @@ const graphOf = (project: Project): Graph => buildGraph(expand(indexProject(proj
 function plainEdges(g: Graph, back: boolean): { from: number; to: number; us: number }[] {
   const edges = [];
   for (let n = 0; n < g.nodes; n++) {
-    for (let e = g.first[n]; e < g.first[n + 1]; e++) {
+    for (let e = g.first[n]; e < g.end[n]; e++) {
       const us = Math.round(edgeDelay(g, e, n) * 1e6);
       edges.push(back ? { from: g.head[e], to: n, us } : { from: n, to: g.head[e], us });
     }
@@ -105,7 +105,7 @@ describe('a ripple over random projects', () => {
     for (const { g, ask, node, ripple } of cases) {
       const times = plainTimes(g, node, ask.way === 'back');
       const expected = [...times]
-        .filter(([n]) => n !== node && (isAction(g, n) || n >= g.channelBase))
+        .filter(([n]) => n !== node && (isAction(g, n) || isChannel(g, n)))
         .map(([, us]) => us / 1e6)
         .sort((a, b) => a - b);
       const found = ripple.entries
@@ -123,7 +123,7 @@ describe('a ripple over random projects', () => {
     for (const { g, ask, node, ripple } of cases) {
       const hops = plainHops(g, node, ask.way === 'back');
       const expected = [...hops]
-        .filter(([n]) => n !== node && (isAction(g, n) || n >= g.channelBase))
+        .filter(([n]) => n !== node && (isAction(g, n) || isChannel(g, n)))
         .map(([, hop]) => hop)
         .sort((a, b) => a - b);
       const drawn = ripple.entries.filter((e) => e.hop > 0 && e.kind !== 'event');
@@ -151,8 +151,8 @@ describe('a ripple over random projects', () => {
     let compared = 0;
     for (const { g, ask, node, ripple } of cases) {
       if (ask.way === 'back' || isAction(g, node)) continue;
-      const ctx = new AuditContext(g, '2026-11-24');
-      const k = ctx.components.of[node];
+      const { facts: ctx } = new AnalysisInputs(g, '2026-11-24');
+      const k = node;
       const { length, cyclic } = ctx.chains;
       if (cyclic[k] === 1 || ripple.links.some((l) => l.cycle)) {
         expect(ripple.longest).toBeLessThanOrEqual(length[k]);
@@ -204,7 +204,7 @@ describe('a ripple over random projects', () => {
       const asks = (edge: number, tail: number): boolean =>
         (bindingOfEdge(g, edge)?.binding.if ?? []).length > 0 ||
         (g.ref[edge] < 0 && effectOfEdge(g, edge, tail).effect.when !== undefined);
-      const edgesOf = (n: number): number[] => range(g.first[n], g.first[n + 1]);
+      const edgesOf = (n: number): number[] => range(g.first[n], g.end[n]);
       const nodes = new Map(ripple.entries.map((e) => [e.key, e.kind === 'channel' ? -1 : nodeNamed(g, e)]));
       for (const l of ripple.links) {
         const [from, to] = [nodes.get(l.from)!, nodes.get(l.to)!];
@@ -343,7 +343,7 @@ describe('a ripple in which one thing is reached soon and late', () => {
       ['a', 'b', 'c'],
       [bind('1', 'a.onOn', 'b.on'), bind('2', 'b.onOn', 'c.on', { delay: 0.5 }), bind('3', 'a.onOn', 'c.on')],
     );
-    const ripple = rippleOf(g, start, new AuditContext(g, '2026-11-24'))!;
+    const ripple = rippleOf(g, start, new AnalysisInputs(g, '2026-11-24').facts)!;
     const c = ripple.entries.find((e) => e.at[0] === 'yard:c')!;
     expect([c.hop, c.longest, c.time]).toEqual([1, 2, 0]);
     const longer = ripple.links.find((l) => l.returns)!;
@@ -366,7 +366,7 @@ describe('a ripple in which one thing is reached soon and late', () => {
         bind('4', 'd.onOn', 'c.on'),
       ],
     );
-    const { heaviest, entries } = rippleOf(g, start, new AuditContext(g, '2026-11-24'))!;
+    const { heaviest, entries } = rippleOf(g, start, new AnalysisInputs(g, '2026-11-24').facts)!;
     expect([heaviest!.hops, heaviest!.text]).toEqual([3, '1 hop, then a cycle of 2']);
     expect(entries.map(entryText)).toEqual(['yard:a.onOn', 'yard:b.on', 'cycle of 2 (Relay)']);
   });

@@ -23,12 +23,12 @@ describe('rules', () => {
     const judged = new Set(TABLE.map(([rule]) => rule));
     expect([...names].filter((name) => !judged.has(name))).toEqual([]);
   });
-  it('every rule says what it finds, why that matters and how it is cured, and fills its messages', () => {
+  it('every rule says what it finds, why that matters and how it is fixed, and fills its messages', () => {
     for (const { meta, messages } of ALL_RULES) {
-      for (const text of [meta.what, meta.why, meta.cure, ...Object.values(messages)]) {
+      for (const text of [meta.what, meta.why, meta.fix, ...Object.values(messages)]) {
         expect(text).toMatch(/^\S.*\S$/s);
       }
-      expect(meta.what.endsWith('.') && meta.why.endsWith('.') && meta.cure.endsWith('.')).toBe(true);
+      expect(meta.what.endsWith('.') && meta.why.endsWith('.') && meta.fix.endsWith('.')).toBe(true);
     }
   });
 });

@@ -38,7 +38,7 @@ describe('what a selection takes now', () => {
           if (!('every' in to) || binding.enabled === false) return;
           const heads = new Map<number, Set<number>>();
           for (let n = 0; n < g.nodes; n++) {
-            for (let e = g.first[n]; e < g.first[n + 1]; e++) {
+            for (let e = g.first[n]; e < g.end[n]; e++) {
               const kind = (g.meta[e] >> 2) & 7;
               if (g.ref[e] < 0 || (kind !== BIND && kind !== HEAR)) continue;
               const of = x.ownerOf(g.ref[e]);

@@ -62,7 +62,7 @@ describe('what an edit touches', () => {
           item: { id: 'gong', asset: 'Bell', properties: { tone: [1, 3] }, muted: ['x'] },
         },
       ],
-      ['all'],
+      ['values'],
     ],
     [
       'a copy',
@@ -79,13 +79,16 @@ describe('what an edit touches', () => {
     ['a thing gets an area', [replaced({ area: { circle: 2 } })], ['plan']],
     ['an asset gets an area', [set('Bell', 'area', { circle: 2 })], ['plan']],
     ['a thing gets a note', [replaced({ note: 'old' })], []],
-    ['a thing falls asleep', [replaced({ asleep: true })], ['all']],
-    ['a thing gets a value', [replaced({ properties: { tone: 1 } })], ['all']],
+    ['a thing falls asleep', [replaced({ asleep: true })], ['sleep']],
+    ['a thing gets a value', [replaced({ properties: { tone: 1 } })], ['values']],
     [
       'a thing is another one',
       [{ op: 'replace', ...bell, id: 'bell', item: { id: 'bell', asset: 'quay' } }],
       ['all'],
     ],
+    ['a thing mutes a binding', [replaced({ muted: ['b'] })], ['mutes']],
+    ['a thing is kept by another peer', [replaced({ authority: 'guest' })], ['roles']],
+    ['players start at a thing', [replaced({ entry: true })], ['plan']],
     ['a thing is gone', [{ op: 'remove', ...bell, id: 'bell' }], ['all']],
     ['things change places in the list', [{ op: 'move', ...bell, id: 'bell', index: 1 }], ['all']],
     [
@@ -99,6 +102,15 @@ describe('what an edit touches', () => {
       ['bindings', 'plan'],
     ],
     ['a note of an event', [set('Bell', 'events', [{ ...PROJECT.assets[1].events![0], note: 'loud' }])], []],
+    [
+      'what an event carries',
+      [
+        set('Bell', 'events', [
+          { ...PROJECT.assets[1].events![0], payload: [{ name: 'loud', type: 'bool' }] },
+        ]),
+      ],
+      ['payload'],
+    ],
     [
       'a limit of an event',
       [set('Bell', 'events', [{ ...PROJECT.assets[1].events![0], limit: 1 }])],
@@ -121,6 +133,6 @@ describe('what an edit touches', () => {
     ['nothing', [], []],
   ])('%s', (_, changes, touched) => {
     const after = applyChanges(PROJECT, changes).project;
-    expect([...touchedBy(PROJECT, after)].sort()).toEqual(touched);
+    expect([...touchedBy(PROJECT, after).keys()].sort()).toEqual(touched);
   });
 });
