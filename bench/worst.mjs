@@ -53,8 +53,15 @@ export default async function worstBench(wanted) {
 
 /** Name, n, and what is to be timed at a size. */
 function cases(core) {
-  const { audit, applyChanges, compareProjects, indexProject, readProjectText, freeBindingId, LiveAudit } =
-    core;
+  const {
+    audit,
+    applyChanges,
+    compareProjects,
+    indexProject,
+    readProjectText,
+    freeBindingId,
+    IncrementalAudit,
+  } = core;
   const audited = (make) => (n) => {
     const project = make(n);
     return () => audit(project, { today: TODAY });
@@ -138,7 +145,7 @@ function cases(core) {
   }
   function bulkMute(n) {
     const project = one(n);
-    const live = LiveAudit.open(project, TODAY);
+    const live = IncrementalAudit.open(project, TODAY);
     return () => {
       const all = live.project.assets[0].bindings.map((b) => ({ asset: 'yard', binding: b.id }));
       const index = indexProject(live.project);

@@ -105,7 +105,7 @@ test('findings are walked by keys, searched, and narrowed by severity; the addre
   await expect(page.locator('.findingrow').nth(5)).toBeVisible();
 });
 
-test('a cure is taken from the finding, as one edit that can be undone', async ({ page, demo }) => {
+test('a fix is taken from the finding, as one edit that can be undone', async ({ page, demo }) => {
   await page.goto(demo.url('audit?rule=relay-cycle'));
   const finding = page.getByRole('article', { name: 'Finding' });
   await expect(

@@ -87,7 +87,7 @@ test('a small game is made from nothing, wired, audited, renamed, undone and red
   page,
   server,
 }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(360_000);
   const id = await project(page, server.url, 'The lock');
   const base = `${server.url}/p/${id}`;
   await page.keyboard.type('Upper Lock');
@@ -209,7 +209,7 @@ test('every empty view says what is missing and leads on, and none has a barrier
   page,
   server,
 }) => {
-  test.setTimeout(90_000);
+  test.setTimeout(240_000);
   const id = await project(page, server.url, 'Nothing yet');
   const base = `${server.url}/p/${id}`;
   const empty: [string, string | RegExp][] = [

@@ -78,7 +78,7 @@ test('a binding asks before it acts: by keys, by pointing, in the editor, and th
   ]);
 });
 
-test('one binding for each value of a field; a value that nothing handles is marked, cured, undone', async ({
+test('one binding for each value of a field; a value that nothing handles is marked, fixed, undone', async ({
   page,
   server,
 }) => {

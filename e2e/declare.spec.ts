@@ -148,7 +148,7 @@ test('the finder declares an action, and leads on to a receiver that is not ther
 });
 
 test('what dangles is made where it is told', async ({ page, server }) => {
-  const { id, base } = await harbour(page, server, 'Cure');
+  const { id, base } = await harbour(page, server, 'TriedFix');
   await page.goto(`${base}/wire?scope=quay&at=bell-1`);
   await page.getByPlaceholder(/^when mast-2/).waitFor();
   await paste(page, 'when bell-1.onRung do mast-1.bend');

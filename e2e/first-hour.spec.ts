@@ -12,7 +12,7 @@ function typed(text: string): string {
 
 /** The page on the first hour, followed step by step as somebody who has never seen Oquel. */
 test('the first hour leads from nothing to a build that passes the gate', async ({ page, server }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(360_000);
   await page.goto(server.url);
   await page.getByRole('button', { name: 'New project' }).click();
   await page.keyboard.type(typed('Harbour'));

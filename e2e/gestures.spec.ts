@@ -114,8 +114,8 @@ test('a context menu has all that can be done, by right click and by its key', a
   expect(await scene(server, id, 'Bell')).toMatchObject({ tags: ['noisy'] });
 });
 
-test('after a cure the next finding is shown, until none is left', async ({ page, server }) => {
-  const { base } = await harbour(page, server, 'Cures');
+test('after a fix the next finding is shown, until none is left', async ({ page, server }) => {
+  const { base } = await harbour(page, server, 'Fixes');
   const wire = page.getByPlaceholder(/^when mast-2/);
   for (const text of ['when bell-1.onRung do gate-9/wing.open', 'when bell-1.onRung do gate-8/wing.shut']) {
     await wire.fill(text);

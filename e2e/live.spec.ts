@@ -198,7 +198,7 @@ async function ownPostgres(folder: string, port?: number): Promise<Cluster> {
 test('the database is killed in the middle of edits: what was stored is there, what waited is stored once', async ({
   page,
 }) => {
-  test.setTimeout(90_000);
+  test.setTimeout(240_000);
   const folder = mkdtempSync(join(tmpdir(), 'oquel-e2e-'));
   let cluster = await ownPostgres(folder);
   const server = await startServer(await cluster.database('live'));

@@ -8,7 +8,7 @@ export default defineConfig({
   workers: 2,
   // On a machine that others use as well, a page may wait for longer than any limit; what needed it is told.
   retries: 1,
-  timeout: 90_000,
+  timeout: 180_000,
   expect: { timeout: 15_000 },
   use: {
     viewport: { width: 1280, height: 800 },

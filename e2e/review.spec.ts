@@ -19,21 +19,21 @@ test('a cycle is found, broken by an offered fix, and gone', async ({ page, demo
   await openAudit(page, demo);
   await finding(page, /relay-east onAlarm runs forever/).click();
   const article = page.getByRole('article', { name: 'Finding' });
-  const cure = article
-    .locator('ul.cures li')
+  const fix = article
+    .locator('ul.fixes li')
     .filter({ hasText: /Remove/ })
     .first();
-  await expect(cure.locator('summary')).toContainText('takes 1 finding away');
-  await cure.locator('summary').click();
-  await expect(cure).toContainText('gone: A cycle of 2 hops');
-  await cure.getByRole('button').click();
+  await expect(fix.locator('summary')).toContainText('takes 1 finding away');
+  await fix.locator('summary').click();
+  await expect(fix).toContainText('gone: A cycle of 2 hops');
+  await fix.getByRole('button').click();
   await expect(finding(page, /relay-east onAlarm runs forever/)).toHaveCount(0);
   await expect(page.getByRole('contentinfo')).toContainText(/cycles\s*3/);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(finding(page, /relay-east onAlarm runs forever/)).toHaveCount(1);
 });
 
-test('all findings of a kind are cured at once, after what is done for each is shown', async ({
+test('all findings of a kind are fixed at once, after what is done for each is shown', async ({
   page,
   demo,
 }) => {
@@ -189,7 +189,7 @@ test('each way out is saved and sound', async ({ page, demo }) => {
   await expect(page.getByRole('alert')).toContainText('x.json is not an audit');
 });
 
-test('ten findings are reviewed by keyboard alone: walked, waived, cured', async ({ page, demo }) => {
+test('ten findings are reviewed by keyboard alone: walked, waived, fixed', async ({ page, demo }) => {
   await openAudit(page, demo);
   const list = page.getByRole('group', { name: 'Findings, arrow keys move' });
   await list.focus();
@@ -220,7 +220,7 @@ test('ten findings are reviewed by keyboard alone: walked, waived, cured', async
   await expect(page.getByText('Waived by somebody: “seen and accepted”')).toBeVisible();
   await openAudit(page, demo, '?text=horn-7');
   await list.focus();
-  await expect(page.locator('ul.cures button').first()).toBeVisible();
+  await expect(page.locator('ul.fixes button').first()).toBeVisible();
   await tabTo(/^Use horn-2/);
   await page.keyboard.press('Enter');
   await expect(finding(page, /horn-7/)).toHaveCount(0);

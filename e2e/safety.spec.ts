@@ -110,7 +110,7 @@ test('a part or a view that cannot be loaded takes nothing else away', async ({ 
 });
 
 test('no barrier that axe can find, on either ground', async ({ page, demo, server }) => {
-  test.setTimeout(150_000);
+  test.setTimeout(360_000);
   await page.goto(server.url);
   await page.locator('.projectrow').first().waitFor();
   await expectNoBarriers(page);

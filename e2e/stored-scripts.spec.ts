@@ -82,7 +82,7 @@ function project(): object {
 }
 
 test('scripts that are stored in every text of a team and its project run in no view', async ({ page }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(360_000);
   const server = await startServer(await newDatabase(), { OQUEL_TEAM: '1' });
   try {
     await page.goto(`${server.url}/join#${await server.printed(/\/join#(\S+)/)}`);

@@ -26,7 +26,7 @@ async function linkShown(page: Page, who: string): Promise<string> {
 test('a team from nothing: joins, is given roles, and whoever is removed is out at once', async ({
   browser,
 }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(360_000);
   const server = await startServer(await newDatabase(), { OQUEL_TEAM: '1' });
   try {
     await team(browser, server);

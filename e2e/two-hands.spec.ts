@@ -30,7 +30,7 @@ const PROJECT_LINES = [
 ];
 
 test('a small game from nothing by keyboard alone', async ({ page, server }) => {
-  test.setTimeout(150_000);
+  test.setTimeout(360_000);
   const { keyboard } = page;
   const press = async (...keys: string[]): Promise<void> => {
     for (const key of keys) await keyboard.press(key);
@@ -198,7 +198,7 @@ test('a small game from nothing by keyboard alone', async ({ page, server }) => 
 });
 
 test('a small game from nothing by pointer alone, with the names typed', async ({ page, server }) => {
-  test.setTimeout(150_000);
+  test.setTimeout(360_000);
   let clicks = 0;
   const click = async (target: Locator, options?: Parameters<Locator['click']>[0]): Promise<void> => {
     clicks++;

@@ -1,40 +1,11 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { ROOT } from '../../scripts/lib/root.mjs';
+import { KINDS } from './audit-edits.mjs';
 
 /** Measures the audit of one document; the best of some rounds, since the machine is noisy. */
 const core = await import(join(ROOT, 'packages/core/dist/index.js'));
 const text = readFileSync(process.argv[2], 'utf8');
-
-const nth = (list, i) => list[(i * 131) % list.length];
-const replaced = (list, asset, item) => ({ op: 'replace', list, asset: asset.id, id: item.id, item });
-/** What is edited; by how much of each kind the issue counts is said where the figures are read. */
-const KINDS = {
-  'a binding': (scene, i) => {
-    const item = nth(scene.bindings, i);
-    if (i % 3 === 0) return [replaced('bindings', scene, { ...item, enabled: false })];
-    if (i % 3 === 1) return [replaced('bindings', scene, { ...item, delay: 0.25 + i })];
-    const at = { list: 'bindings', asset: scene.id };
-    return [
-      { op: 'remove', ...at, id: item.id },
-      { op: 'insert', ...at, index: 0, item },
-    ];
-  },
-  'a place': (scene, i) => [replaced('placements', scene, { ...nth(scene.placements, i), at: [i, i] })],
-  'a value': (scene, i) => {
-    const item = nth(scene.placements, i);
-    return [replaced('placements', scene, { ...item, asleep: item.asleep !== true })];
-  },
-  'a thing more': (scene, i) => {
-    const item = { ...nth(scene.placements, i), id: `more-${i}` };
-    return [{ op: 'insert', list: 'placements', asset: scene.id, index: scene.placements.length, item }];
-  },
-  'a declaration': (scene, i) => [
-    { op: 'set', asset: scene.id, part: 'events', value: [{ name: `onHour${i}`, cause: { type: 'use' } }] },
-  ],
-  'a note': (scene, i) => [{ op: 'set', asset: scene.id, part: 'note', value: `hour ${i}` }],
-  'a limit': (_scene, i) => [{ op: 'set', part: 'policy', value: { maxChain: 4 + (i % 5) } }],
-};
 
 const timings = {};
 function time(name, run, rounds) {
@@ -55,7 +26,7 @@ const { project } = time('reading (checks)', () => core.readProject(parsed), rou
 const index = time('names', () => core.indexProject(project), rounds);
 const x = time('expansion', () => core.expand(index), rounds);
 const g = time('graph', () => core.buildGraph(x), rounds);
-const result = time('rules', () => core.auditContext(new core.AuditContext(g, '2026-11-24')), rounds);
+const result = time('facts and rules', () => core.auditGraph(g, '2026-11-24'), rounds);
 time('our components', () => core.stronglyConnected(g), rounds);
 const edits = reaudit();
 const peak = process.resourceUsage().maxRSS / 1024;
@@ -63,31 +34,59 @@ const { components, toLibrary } = await import('./graph-library.mjs');
 const asLibrary = toLibrary(g);
 const library = time('library components', () => components(asLibrary), 1);
 
-/** Edits of one kind after the other, as a designer makes them, spread over the scenes; milliseconds of each, ascending. */
+/**
+ * Edits of each kind, spread over the scenes and prefabs, each taken back and made again so that both are timed; milliseconds
+ * by kind. Then edits of all kinds in the proportion in which they are made.
+ */
 function reaudit() {
-  const live = core.LiveAudit.open(project, '2026-11-24');
-  const scenes = project.assets.filter((a) => a.kind === 'scene');
-  const count = text.length > 20e6 ? 6 : 24;
-  return Object.fromEntries(
-    Object.entries(KINDS).map(([kind, changesOf]) => {
-      const times = [];
-      for (let i = 0; i < count; i++) {
-        const { id } = scenes[(i * 7) % scenes.length];
-        const changes = changesOf(
-          live.project.assets.find((a) => a.id === id),
-          i,
-        );
-        const begun = performance.now();
-        live.apply(changes);
-        times.push(performance.now() - begun);
-      }
-      return [kind, times.sort((a, b) => a - b)];
-    }),
-  );
+  const audit = core.IncrementalAudit.open(project, '2026-11-24');
+  const edit = (changesOf, i) => {
+    const { assets } = audit.project;
+    const [scenes, prefabs] = [
+      assets.filter((a) => a.kind === 'scene'),
+      assets.filter((a) => a.kind !== 'scene' && (a.events ?? []).length > 0),
+    ];
+    const changes = changesOf(
+      { scene: scenes[(i * 7) % scenes.length], prefab: prefabs[i % prefabs.length] },
+      i,
+    );
+    const begun = performance.now();
+    audit.apply(changes);
+    return { changes, took: performance.now() - begun };
+  };
+  const count = text.length > 20e6 ? 10 : 30;
+  const kinds = KINDS.map(([kind, , changesOf]) => {
+    const times = [];
+    const tries = [];
+    for (let i = 0; i < count; i++) {
+      const { assets } = audit.project;
+      const scenes = assets.filter((a) => a.kind === 'scene');
+      const prefabs = assets.filter((a) => a.kind !== 'scene' && (a.events ?? []).length > 0);
+      const of = { scene: scenes[(i * 11) % scenes.length], prefab: prefabs[i % prefabs.length] };
+      const changes = changesOf(of, i + 1000);
+      const begun = performance.now();
+      audit.trying(changes, () => null);
+      tries.push(performance.now() - begun);
+      times.push(edit(changesOf, i).took);
+    }
+    return [kind, sorted(times), sorted(tries)];
+  });
+  const mixed = [];
+  for (let i = 0; i < 100; i++) mixed.push(edit(kindAt((i * 37) % 100), 100 + i).took);
+  return { kinds, mixed: sorted(mixed) };
 }
+function kindAt(n) {
+  let sum = 0;
+  for (const [, share, changesOf] of KINDS) if ((sum += share) > n) return changesOf;
+}
+function sorted(times) {
+  return times.sort((a, b) => a - b);
+}
+const median = (times) => times[Math.floor(times.length / 2)];
+const late = (times) => times[Math.floor(times.length * 0.95)];
 
 const ms = (n) => `${n.toFixed(1)} ms`.padStart(12);
-const steps = ['reading (checks)', 'names', 'expansion', 'graph', 'rules'];
+const steps = ['reading (checks)', 'names', 'expansion', 'graph', 'facts and rules'];
 const after = steps.reduce((sum, step) => sum + timings[step], 0);
 const { metrics: m } = result;
 const whole = after - timings['reading (checks)'];
@@ -99,11 +98,11 @@ const lines = [
   `  after parsing        ${ms(after)}  = ${(after / timings['JSON.parse']).toFixed(2)} x JSON.parse`,
   `  components are found ${faster.toFixed(0)} x as fast as by the library (${library} of them)`,
   `  from scratch         ${ms(whole)}  = names, expansion, graph and rules`,
-  `  after an edit of ...       median          95th    of from scratch (${edits['a binding'].length} of each)`,
-  ...Object.entries(edits).map(([kind, times]) => {
-    const median = times[Math.floor(times.length / 2)];
-    const late = times[Math.floor(times.length * 0.95)];
-    return `    ${kind.padEnd(18)} ${ms(median)}  ${ms(late)}  ${((100 * median) / whole).toFixed(1)} %`;
+  `  after an edit of ...          median          95th         worst    of from scratch   tried and taken back (median)`,
+  ...[...edits.kinds, ['all kinds, mixed', edits.mixed, null]].map(([kind, times, tries]) => {
+    const share = `${((100 * median(times)) / whole).toFixed(2)} %`.padStart(12);
+    const taken = tries ? `${ms(median(tries))} = ${(median(tries) / median(times)).toFixed(1)} x` : '';
+    return `    ${kind.padEnd(22)} ${ms(median(times))}  ${ms(late(times))}  ${ms(times.at(-1))} ${share}       ${taken}`;
   }),
   `  peak memory          ${peak.toFixed(0)} MB (the text and the parsed document included)`,
 ];

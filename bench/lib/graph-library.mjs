@@ -8,7 +8,6 @@ export function components(graph) {
 export function toLibrary(g) {
   const graph = new DirectedGraph();
   for (let n = 0; n < g.nodes; n++) graph.addNode(n);
-  for (let n = 0; n < g.nodes; n++)
-    for (let e = g.first[n]; e < g.first[n + 1]; e++) graph.mergeEdge(n, g.head[e]);
+  for (let n = 0; n < g.nodes; n++) for (let e = g.first[n]; e < g.end[n]; e++) graph.mergeEdge(n, g.head[e]);
   return graph;
 }

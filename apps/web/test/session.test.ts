@@ -40,7 +40,7 @@ describe('an open project', () => {
     ]);
     expect(asked.map((a) => a?.total ?? null)).toEqual([2, null]);
     expect((await session.figures()).fanOuts.map((b) => [b.value, b.count])).toEqual([[2, 1]]);
-    expect(await session.cureAlike('no such finding')).toBeNull();
+    expect(await session.fixAlike('no such finding')).toBeNull();
     session.close();
   });
   it('shows an edit at once, audits it, stores it, and takes it back and forth', async () => {
@@ -125,19 +125,19 @@ describe('an open project', () => {
     session.close();
   });
 
-  it('has cures for a finding of the project as it is now', async () => {
+  it('has fixes for a finding of the project as it is now', async () => {
     const { session } = await open();
     session.edit(add('gust-2', 'brake-3'));
     const { audit } = await settled(session);
     const dangling = audit!.findings.find((f) => f.rule === 'dangling-target')!;
-    const cures = await session.cures(dangling.fingerprint);
-    expect(cures.map((c) => c.label)).toEqual([
+    const fixes = await session.fixes(dangling.fingerprint);
+    expect(fixes.map((c) => c.label)).toEqual([
       'Use brake-1',
       'Use brake-2',
       'Create brake-3',
       'Remove: when mast-1.onGust do brake-3.engage',
     ]);
-    expect(await session.cures('gone')).toEqual([]);
+    expect(await session.fixes('gone')).toEqual([]);
     session.close();
   });
 });

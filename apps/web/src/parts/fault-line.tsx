@@ -1,9 +1,9 @@
 import type { Finding } from '@oquel/core';
 import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
-import { Cures } from './cures.js';
+import { Fixes } from './fixes.js';
 
-/** A finding where it is: what is wrong, the way to its page, and its cures at hand. */
+/** A finding where it is: what is wrong, the way to its page, and its fixes at hand. */
 export function FaultLine({
   finding: { fingerprint, message, severity },
   more = '',
@@ -23,7 +23,7 @@ export function FaultLine({
       <button type="button" className="word" aria-expanded={open} onClick={() => setOpen(!open)}>
         Fix
       </button>
-      {open && <Cures fingerprint={fingerprint} />}
+      {open && <Fixes fingerprint={fingerprint} />}
     </div>
   );
 }

@@ -3,8 +3,8 @@ import type {
   Change,
   CrossingGroup,
   Crossings,
-  Cure,
-  CureOfMany,
+  TriedFix,
+  FixOfMany,
   DeliveryTable,
   Figures,
   FindingChange,
@@ -43,10 +43,10 @@ export abstract class AuditorQuestions {
 
   constructor(protected readonly auditor: AuditorPort) {}
 
-  /** Cures for a finding, once the audit of the last edit is there. */
-  async cures(fingerprint: string): Promise<Cure[]> {
+  /** Fixes for a finding, once the audit of the last edit is there. */
+  async fixes(fingerprint: string): Promise<TriedFix[]> {
     await this.auditing;
-    return this.auditor.cures(fingerprint);
+    return this.auditor.fixes(fingerprint);
   }
   /** What changes would do to the findings, once the audit of the last edit is there. @throws EditRefused */
   async preview(changes: Change[]): Promise<FindingChange> {
@@ -117,9 +117,9 @@ export abstract class AuditorQuestions {
     await this.auditing;
     return this.auditor.figures();
   }
-  async cureAlike(fingerprint: string): Promise<CureOfMany | null> {
+  async fixAlike(fingerprint: string): Promise<FixOfMany | null> {
     await this.auditing;
-    return this.auditor.cureAlike(fingerprint);
+    return this.auditor.fixAlike(fingerprint);
   }
 }
 

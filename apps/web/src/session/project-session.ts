@@ -3,6 +3,7 @@ import {
   indexProject,
   overlap,
   reindexProject,
+  withDifference,
   type Change,
   type ChangeSet,
   type Project,
@@ -241,9 +242,12 @@ export class ProjectSession extends AuditorQuestions implements QueueListener {
     this.set({ project, index: reindexProject(this.state.index, project), lastEdit });
     this.auditing = this.auditing
       .then(async () => {
-        const { result, change } = await this.auditor.apply([...changes]);
-        if (this.closed) return;
-        this.set({ audit: result, ...(edit ? { lastEdit: { ...edit, change } } : {}) });
+        const { difference, change } = await this.auditor.apply([...changes]);
+        if (this.closed || !this.state.audit) return;
+        this.set({
+          audit: withDifference(this.state.audit, difference),
+          ...(edit ? { lastEdit: { ...edit, change } } : {}),
+        });
         this.rehearseIfAsked();
       }, ignore)
       .catch((error: unknown) => this.auditFailed(error));

@@ -1,24 +1,25 @@
 import {
-  applyChanges,
   asPart,
-  audit,
+  auditDifference,
   auditSteps,
   buildGraph,
   compareFindings,
   compareProjects,
-  cureAlike,
+  fixAlike,
   figuresOf,
+  fixesIn,
+  expand,
   finish,
   graphCsv,
   graphMl,
+  indexProject,
+  isChannel,
   layRipple,
-  LiveAudit,
+  IncrementalAudit,
   mutingAll,
   narrowed,
-  proposeFixes,
   reachedNames,
   readProjectText,
-  reindexProject,
   rippleLines,
   rippleOf,
   selectedNow,
@@ -29,20 +30,21 @@ import {
   withLaterNames,
   startNodes,
   walkSteps,
+  type AuditDifference,
   type AuditResult,
   type BindingFrom,
   type BindingRef,
   type Change,
   type CrossingGroup,
   type Crossings,
-  type Cure,
+  type TriedFix,
   type Difference,
+  type Expansion,
   type DeliveryTable,
-  type CureOfMany,
+  type FixOfMany,
   type Figures,
   type Finding,
   type FindingChange,
-  type Graph,
   type NotRun,
   type PlayReport,
   type Project,
@@ -74,7 +76,8 @@ import { lookAtTable, type TableLook, type TableQuestion } from './table-incomin
 import { readIncoming, readManifestInto, zipOf, type Incoming, type Unfit } from './incoming.js';
 
 export interface Audited {
-  result: AuditResult;
+  /** To the result that the interface has. */
+  difference: AuditDifference;
   /** What the change did to the findings. */
   change: FindingChange;
 }
@@ -133,16 +136,16 @@ function mayRename(change: Change): boolean {
 
 /** Holds the open project beside the interface, audits it after every edit, and answers what needs its graph. */
 export class Auditor {
-  private open_: LiveAudit | null = null;
+  private open_: IncrementalAudit | null = null;
   private today = '';
 
-  private get live(): LiveAudit {
+  private get live(): IncrementalAudit {
     if (!this.open_) throw new Error('the auditor has no project');
     return this.open_;
   }
   /** `today`: ISO date by which waivers are judged. @throws ProjectTooLarge */
   async open(project: Project, today: string, report: Report | null = null): Promise<AuditResult> {
-    const opened = await inSlices(LiveAudit.opening(project, today), report);
+    const opened = await inSlices(IncrementalAudit.opening(project, today), report);
     this.today = today;
     this.open_ = opened;
     return opened.result;
@@ -150,20 +153,23 @@ export class Auditor {
   apply(changes: Change[]): Audited {
     const { project, result: before } = this.live;
     const result = this.live.apply(changes);
-    const change = compareFindings(before.findings, result.findings);
+    const { change } = this.live;
+    const difference = auditDifference(before, result);
     if (change.added.length === 0 || change.gone.length === 0 || !changes.some(mayRename)) {
-      return { result, change };
+      return { difference, change };
     }
     return {
-      result,
+      difference,
       change: this.findingChange(project, before.findings, this.live.project, result.findings),
     };
   }
   /** What changes would do to the findings, without doing them. @throws EditRefused */
   preview(changes: Change[]): FindingChange {
-    const { project, result } = this.live;
-    const after = applyChanges(project, changes).project;
-    return this.findingChange(project, result.findings, after, audit(after, { today: this.today }).findings);
+    const { live } = this;
+    const { project, result } = live;
+    return live.trying(changes, (after) =>
+      this.findingChange(project, result.findings, after.project, after.result.findings),
+    );
   }
   /** A state of the project beside another one. @throws BrokenDocument, Cancelled */
   compare(from: StateText, to: StateText, report: Report | null = null): Promise<Comparison> {
@@ -224,17 +230,22 @@ export class Auditor {
     };
   }
   table(ask: TableQuestion): TableLook | { fault: string } {
-    return lookAtTable(this.live.context.index, ask);
+    return lookAtTable(this.live.inputs.index, ask);
   }
   lines(owner: string, text: string, ask: NoteAsk): ReadLines {
-    return readLines(this.live.context.index, owner, text, ask);
+    return readLines(this.live.inputs.index, owner, text, ask);
   }
   zip(pictures: readonly (readonly [string, Uint8Array])[]): Uint8Array {
     return zipOf(this.live.project, pictures);
   }
   graph(as: 'graphml' | 'csv'): string {
-    const { g } = this.live.context;
+    // In the order of the document, whatever was edited since it was opened.
+    const g = buildGraph(this.expansion());
     return as === 'csv' ? graphCsv(g) : graphMl(g);
+  }
+  /** An expansion of its own, which later edits leave alone. */
+  private expansion(): Expansion {
+    return expand(indexProject(this.live.project));
   }
   private stateOf(side: StateText): State {
     if (side === 'now') return { project: this.live.project, findings: this.live.result.findings };
@@ -245,25 +256,23 @@ export class Auditor {
   }
   /** What selections of an asset's bindings take now; null for one that names nothing. */
   selected(owner: string, asks: readonly SelectionAsk[]): (SelectedNow | null)[] {
-    const { x } = this.live.context;
+    const { x } = this.live.inputs;
     const at = x.index.assetAt.get(owner);
     return asks.map(({ from, to }) => (at === undefined ? null : selectedNow(x, at, from, to)));
   }
   /** What follows from a start, or came before it, laid out; null if the start names nothing. */
   ripple({ ask, axis, room, filter, muted }: RippleQuestion): RippleAnswer | null {
     const begun = performance.now();
-    const ctx = this.live.context;
-    const kept = muted.length === 0 ? null : reachedNames(this.trialGraph(mutingAll(ctx.index, muted)), ask);
-    const whole = rippleOf(ctx.g, ask, ctx, kept);
+    const { inputs } = this.live;
+    const kept =
+      muted.length === 0
+        ? null
+        : this.live.trying(mutingAll(inputs.index, muted), (trial) => reachedNames(trial.inputs.g, ask));
+    const whole = rippleOf(inputs.g, ask, inputs.facts, kept);
     if (!whole) return null;
     const ripple = narrowed(whole, filter);
     const answer = { ripple, layout: layRipple(ripple, axis, room), lines: rippleLines(ripple) };
-    return { ...answer, limit: ctx.limits.maxChain, took: performance.now() - begun };
-  }
-  private trialGraph(changes: Change[]): Graph {
-    const { x, index } = this.live.context;
-    const { project } = applyChanges(this.live.project, changes);
-    return buildGraph(x.withBindingsOf(reindexProject(index, project)));
+    return { ...answer, limit: inputs.limits.maxChain, took: performance.now() - begun };
   }
   private run_ = 0;
   private readonly lastRuns = new Map<string, TraceRecord[]>();
@@ -297,7 +306,7 @@ export class Auditor {
     take: Parameters<typeof runRehearsals>[2],
   ): Promise<RehearsalsResult | null> {
     const mine = ++this.run_;
-    const run = runRehearsals(this.live.context.x, rehearsals, take, take !== null);
+    const run = runRehearsals(this.expansion(), rehearsals, take, take !== null);
     let begun = performance.now();
     for (;;) {
       const step = run.next();
@@ -311,37 +320,37 @@ export class Auditor {
   }
   /** The steps that follow from a walk over a scene. */
   walk(walk: Walk): Step[] {
-    return walkSteps(this.live.context.index, walk);
+    return walkSteps(this.live.inputs.index, walk);
   }
   /** Judges what a game has written by the project as it is. @throws Cancelled */
   observe(file: File, loadSet: string | undefined, report: Report): Promise<PlayReport> {
-    return observeFile(this.live.context.index, file, loadSet, report);
+    return observeFile(this.live.inputs.index, file, loadSet, report);
   }
   /** Who may raise an event of an instance and where it acts; null without peers, or if there is no such event. */
   delivery(at: string, event: string): DeliveryTable | null {
-    const { g, x, holding } = this.live.context;
+    const { g, x, peerRoles } = this.live.inputs;
     const [node] = startNodes(g, { at, name: event }, 'on');
-    if (node === undefined || node >= g.channelBase) return null;
+    if (node === undefined || isChannel(g, node)) return null;
     const instance = g.instanceOf[node];
     const number = node - x.nodeBase[instance];
-    return number < x.assetOf(instance).events.length ? deliveryTable(g, holding, instance, number) : null;
+    return number < x.assetOf(instance).events.length ? deliveryTable(g, peerRoles, instance, number) : null;
   }
   /** Who talks to whom, gathered by groups. */
   crossings(by: CrossingGroup): Crossings {
-    return crossingsOf(this.live.context.g, by);
+    return crossingsOf(this.live.inputs.g, by);
   }
   /** How chains and fan-outs are distributed. */
   figures(): Figures {
-    return figuresOf(this.live.context);
+    return figuresOf(this.live.inputs);
   }
-  /** One edit that cures all findings like one of them; null if that is gone meanwhile. */
-  cureAlike(fingerprint: string): CureOfMany | null {
+  /** One edit that fixes all findings like one of them; null if that is gone meanwhile. */
+  fixAlike(fingerprint: string): FixOfMany | null {
     const finding = this.live.result.findings.find((f) => f.fingerprint === fingerprint);
-    return finding ? cureAlike(this.live.project, finding, this.today) : null;
+    return finding ? fixAlike(this.live.project, finding, this.today) : null;
   }
-  /** Cures for one of the findings as they are now, each tried; none if it is gone meanwhile. */
-  cures(fingerprint: string): Cure[] {
+  /** Fixes for one of the findings as they are now, each tried; none if it is gone meanwhile. */
+  fixes(fingerprint: string): TriedFix[] {
     const finding = this.live.result.findings.find((f) => f.fingerprint === fingerprint);
-    return finding ? proposeFixes(this.live.project, finding, this.today) : [];
+    return finding ? fixesIn(this.live, finding) : [];
   }
 }

@@ -88,7 +88,7 @@ export function AuditView(): ReactNode {
     [shown, by, index, unfolded, wanted],
   );
   const set = (part: Record<string, string>): void => go(part, 'finding' in part || 'text' in part);
-  // Where the finding stood that is looked at: when it is cured, the one that comes to stand there is shown.
+  // Where the finding stood that is looked at: when it is fixed, the one that comes to stand there is shown.
   const seen = useRef<{ fingerprint: string; at: number } | null>(null);
   const panel = useSidePanel({
     name: 'audit',

@@ -19,7 +19,7 @@ export function findingChoices(
     of: rule,
     groups: [
       [
-        { label: 'Go to its fixes', onDo: () => focusIn('.finding .cures button') },
+        { label: 'Go to its fixes', onDo: () => focusIn('.finding .fixes button') },
         {
           label: finding.waived ? 'Go to its waiver' : 'Waive it',
           onDo: () => focusIn('.finding .waive input'),
@@ -39,7 +39,7 @@ export function findingChoices(
   };
 }
 
-/** Cures are tried before they are shown; once they are there the first one has the focus. */
+/** Fixes are tried before they are shown; once they are there the first one has the focus. */
 function focusIn(selector: string, tries = 20): void {
   const found = document.querySelector<HTMLElement>(selector);
   if (found) {

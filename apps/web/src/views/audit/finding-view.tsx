@@ -13,14 +13,14 @@ import { useSessionState } from '../../session/session-context.js';
 import { SaidSentence } from '../../parts/ui/sentence.js';
 import { guideOnRule } from '../../parts/guide-link.js';
 import { SeverityMark, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
-import { Cures } from '../../parts/cures.js';
+import { Fixes } from '../../parts/fixes.js';
 import { rippleHref } from '../../parts/ripple-href.js';
-import { CureAlike } from './cure-alike.js';
+import { FixAlike } from './fix-alike.js';
 import { EvidenceView } from './evidence-view.js';
 import { placesOf } from '../../parts/places.js';
 import { Waive } from './waive.js';
 
-/** One finding: what it says, its sentence, its proof drawn, why it matters, how to cure it, and where it is. */
+/** One finding: what it says, its sentence, its proof drawn, why it matters, how to fix it, and where it is. */
 export function FindingView({ finding }: { finding: Finding }): ReactNode {
   const { id, index, project, audit } = useSessionState();
   const base = `/p/${id}`;
@@ -93,9 +93,9 @@ export function FindingView({ finding }: { finding: Finding }): ReactNode {
       )}
       <section>
         <h3>Fix</h3>
-        {meta && <p style={{ margin: '0 0 6px' }}>{meta.cure}</p>}
-        <Cures key={finding.fingerprint} fingerprint={finding.fingerprint} />
-        {alike > 1 && <CureAlike key={`alike ${finding.fingerprint}`} finding={finding} alike={alike} />}
+        {meta && <p style={{ margin: '0 0 6px' }}>{meta.fix}</p>}
+        <Fixes key={finding.fingerprint} fingerprint={finding.fingerprint} />
+        {alike > 1 && <FixAlike key={`alike ${finding.fingerprint}`} finding={finding} alike={alike} />}
       </section>
       <section>
         <h3>Or waive it</h3>

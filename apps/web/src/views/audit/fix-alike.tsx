@@ -1,17 +1,17 @@
-import { MOST_ALIKE, type CureOfMany, type Finding } from '@oquel/core';
+import { MOST_ALIKE, type FixOfMany, type Finding } from '@oquel/core';
 import { useState, type ReactNode } from 'react';
-import { Outcome } from '../../parts/cures.js';
+import { Outcome } from '../../parts/fixes.js';
 import { useSession } from '../../session/session-context.js';
 import { countText } from '../../format.js';
 
-/** Cures all findings of a kind at once, after showing what is done for each. */
-export function CureAlike({ finding, alike }: { finding: Finding; alike: number }): ReactNode {
+/** Fixes all findings of a kind at once, after showing what is done for each. */
+export function FixAlike({ finding, alike }: { finding: Finding; alike: number }): ReactNode {
   const session = useSession();
-  const [found, setFound] = useState<CureOfMany | 'trying' | 'none' | null>(null);
+  const [found, setFound] = useState<FixOfMany | 'trying' | 'none' | null>(null);
   const look = (): void => {
     setFound('trying');
-    session.cureAlike(finding.fingerprint).then(
-      (cure) => setFound(cure && cure.steps.length > 0 ? cure : 'none'),
+    session.fixAlike(finding.fingerprint).then(
+      (fix) => setFound(fix && fix.steps.length > 0 ? fix : 'none'),
       () => setFound('none'),
     );
   };

@@ -1,39 +1,39 @@
-import type { Cure, Finding, FindingChange } from '@oquel/core';
+import type { TriedFix, Finding, FindingChange } from '@oquel/core';
 import { useEffect, useState, type ReactNode } from 'react';
 import { useSession, useSessionState } from '../session/session-context.js';
 import { SEVERITY_WORD } from './ui/severity-mark.js';
 import { countText } from '../format.js';
 
-/** Cures of a finding that have been tried, with what each takes away and brings; taken as one edit. */
-export function Cures({ fingerprint }: { fingerprint: string }): ReactNode {
+/** Fixes of a finding that have been tried, with what each takes away and brings; taken as one edit. */
+export function Fixes({ fingerprint }: { fingerprint: string }): ReactNode {
   const session = useSession();
   const { project } = useSessionState();
-  const [cures, setCures] = useState<readonly Cure[] | null>(null);
+  const [fixes, setFixes] = useState<readonly TriedFix[] | null>(null);
   useEffect(() => {
     let there = true;
-    setCures(null);
-    session.cures(fingerprint).then(
-      (found) => there && setCures(found),
-      () => there && setCures([]),
+    setFixes(null);
+    session.fixes(fingerprint).then(
+      (found) => there && setFixes(found),
+      () => there && setFixes([]),
     );
     return () => {
       there = false;
     };
   }, [session, fingerprint, project]);
-  if (!cures) return <p className="soft">Trying fixes ...</p>;
-  if (cures.length === 0) return <p className="soft">There is no automatic fix; this needs a decision.</p>;
+  if (!fixes) return <p className="soft">Trying fixes ...</p>;
+  if (fixes.length === 0) return <p className="soft">There is no automatic fix; this needs a decision.</p>;
   return (
-    <ul className="cures">
-      {cures.map((cure) => (
-        <li key={cure.label} className="row">
+    <ul className="fixes">
+      {fixes.map((fix) => (
+        <li key={fix.label} className="row">
           <button
             type="button"
             className="tick"
-            onClick={() => session.edit({ label: cure.label, changes: cure.changes })}
+            onClick={() => session.edit({ label: fix.label, changes: fix.changes })}
           >
-            {cure.label}
+            {fix.label}
           </button>
-          <Outcome gone={cure.gone} added={cure.added} />
+          <Outcome gone={fix.gone} added={fix.added} />
         </li>
       ))}
     </ul>
