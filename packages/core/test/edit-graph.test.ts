@@ -11,7 +11,14 @@ import { Facts, type FactChanges } from '../src/audit/facts/facts.js';
 import { ComponentEdits } from '../src/graph/component-edits.js';
 import { componentsOf } from '../src/graph/components.js';
 import { GraphEditor, type GraphDelta } from '../src/graph/edit-graph.js';
-import { compareNodes, isChannel, NO_KEY, type BindingRecords, type Graph } from '../src/graph/graph.js';
+import {
+  compareNodes,
+  isChannel,
+  NO_KEY,
+  UNUSED,
+  type BindingRecords,
+  type Graph,
+} from '../src/graph/graph.js';
 import { Incoming } from '../src/graph/incoming.js';
 import { canonicalJson } from '../src/project/canonical.js';
 import { distinct } from '../src/project/distinct.js';
@@ -46,7 +53,13 @@ function* steps(count: number, edits: number, open: (g: Graph, incoming: Incomin
       const delta = editor.edit(reindexProject(g.x.index, project));
       // A prefab has room for a few bindings more.
       if (delta)
-        yield { at: { seed, i }, g, editor, delta, scratch: buildGraph(expand(indexProject(project))) };
+        yield {
+          at: { seed, i },
+          g,
+          editor,
+          delta,
+          scratch: buildGraph(expand(indexProject(project), 'for edits')),
+        };
       else editor = opened(project, open);
     }
   }
@@ -64,6 +77,7 @@ function nodeName(g: Graph, n: number): string {
   return canonicalJson(nodeRef(g, n));
 }
 function isThere(g: Graph, n: number): boolean {
+  if (g.action[n] === UNUSED) return false;
   return !isChannel(g, n) || g.channels.channel[-1 - g.instanceOf[n]] >= 0;
 }
 function nodesOf(g: Graph): number[] {

@@ -16,7 +16,13 @@ import {
 } from '../src/index.js';
 import { defineRule, type Rule } from '../src/audit/rule.js';
 import { Random, seeds } from './random.js';
-import { randomBindingChange, randomChange, randomQuietChange } from './random-change.js';
+import {
+  randomBindingChange,
+  randomChange,
+  randomNodesChange,
+  randomQuietChange,
+  randomThingChange,
+} from './random-change.js';
 import { randomProject } from './random-project.js';
 
 const TODAY = '2026-11-24';
@@ -38,10 +44,25 @@ describe('the audit kept up with edits', () => {
       'places, areas, notes, waivers and limits, and bindings between',
       (r, p, i) => (i % 3 === 2 ? randomBindingChange(r, p) : null) ?? randomQuietChange(r, p),
     ],
+    [
+      'things that come and go, and bindings and values between',
+      (r, p, i) => {
+        if (i % 4 === 3) return randomQuietChange(r, p);
+        return (i % 4 === 2 ? randomBindingChange(r, p) : null) ?? randomThingChange(r, p);
+      },
+    ],
+    [
+      'events and actions that come, go and do other things, and things and bindings between',
+      (r, p, i) => {
+        if (i % 4 === 3) return randomThingChange(r, p);
+        return (i % 4 === 2 ? randomBindingChange(r, p) : null) ?? randomNodesChange(r, p);
+      },
+    ],
   ];
   it.each(sequences)(
     'is that of an audit from scratch, evidence and all, after each random edit of %s',
     (_, pick) => {
+      let inPlace = 0;
       for (let seed = 0; seed < seeds(60); seed++) {
         const r = new Random(seed);
         const live = IncrementalAudit.open(randomProject(seed), TODAY);
@@ -51,8 +72,10 @@ describe('the audit kept up with edits', () => {
         for (let i = 0; i < 8; i++) {
           const changes = [pick(r, project, i)];
           const before = live.result;
+          const { inputs } = live;
           project = applyChanges(project, changes).project;
           const result = live.apply(changes);
+          if (live.inputs === inputs) inPlace++;
           expect({ seed, i, result: JSON.parse(JSON.stringify(result)) as unknown }).toEqual({
             seed,
             i,
@@ -65,6 +88,7 @@ describe('the audit kept up with edits', () => {
           expect(changeOf(live.change)).toEqual(changeOf(compareFindings(before.findings, result.findings)));
         }
       }
+      expect(inPlace).toBeGreaterThan(4 * seeds(60));
     },
   );
 
@@ -221,7 +245,10 @@ describe('the audit kept up with edits', () => {
       const live = IncrementalAudit.open(randomProject(seed), TODAY);
       for (let i = 0; i < 6; i++) {
         const { project } = live;
-        const change = r.chance(0.7) ? randomBindingChange(r, project) : null;
+        const change = r.pick([randomBindingChange, randomThingChange, randomNodesChange, randomChange])(
+          r,
+          project,
+        );
         const changes = [change ?? randomChange(r, project)];
         const before = scratch(project);
         const tried = live.trying(changes, ({ result }) => JSON.parse(JSON.stringify(result)) as unknown);

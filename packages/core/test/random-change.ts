@@ -51,6 +51,56 @@ function randomItemChange(r: Random, project: Project): Change {
   return op === 'move' ? { op, ...head, id, index: r.int(6) } : { op, ...head, id };
 }
 
+/** Properties, events or actions of an asset come, go or change their order, or are raised by and do other things. */
+export function randomNodesChange(r: Random, project: Project): Change {
+  const { id: asset, events = [], actions = [], properties = [] } = r.pick(project.assets);
+  if (r.chance(0.3)) {
+    const others = randomProject(r.int(1e6)).assets.flatMap((a) => a.properties ?? []);
+    const value = properties.filter(() => r.chance(0.7));
+    const other = others.find((o) => value.every((p) => p.name !== o.name));
+    if (other) value.push(other);
+    return { op: 'set', asset, part: 'properties', value };
+  }
+  const part = r.pick(['events', 'actions'] as const);
+  const all = randomProject(r.int(1e6)).assets.concat(project.assets);
+  const known: (EventDecl | Action)[] = part === 'events' ? events : actions;
+  const others = all
+    .flatMap((a): (EventDecl | Action)[] => a[part] ?? [])
+    .filter((o) => known.every((k) => k.name !== o.name));
+  const value = [...known];
+  const one = r.int(value.length + 1);
+  const what = r.int(4);
+  if (what === 0 && value.length > 0) value.splice(Math.min(one, value.length - 1), 1);
+  else if (what === 1 && others.length > 0)
+    value.splice(r.chance(0.5) ? value.length : one, 0, r.pick(others));
+  else if (what === 2 && value.length > 1) value.push(...value.splice(Math.min(one, value.length - 2), 1));
+  else if (value.length > 0) {
+    const at = Math.min(one, value.length - 1);
+    const like = r.pick(all.flatMap((a): (EventDecl | Action)[] => a[part] ?? []).concat(value[at]));
+    value[at] = { ...like, name: r.chance(0.8) ? value[at].name : 'onOther' };
+  }
+  const names = new Set(value.map((v) => v.name));
+  return { op: 'set', asset, part, value: names.size < value.length ? known : value } as Change;
+}
+
+/** A thing comes, goes, gives way to another one or stands elsewhere in the list; mostly by names that bindings know. */
+export function randomThingChange(r: Random, project: Project): Change {
+  const asset = r.pick(project.assets);
+  const items = asset.placements ?? [];
+  const taken = new Set(items.map((p) => p.id));
+  const named = [...items.map((p) => p.id), 'p0', 'p1', 'p2', 'p3'].filter((id) => !taken.has(id));
+  const like = r.pick(project.assets.flatMap((a) => a.placements ?? []).concat({ id: '', asset: asset.id }));
+  const id = named.length > 0 && r.chance(0.7) ? r.pick(named) : `n${r.int(1e9)}`;
+  const item = { ...like, id, ...(r.chance(0.5) ? { asset: r.pick(project.assets).id } : {}) };
+  const head = { list: 'placements' as const, asset: asset.id };
+  const op =
+    items.length === 0 ? 'insert' : r.pick(['insert', 'insert', 'remove', 'remove', 'replace'] as const);
+  const index = r.chance(0.7) ? items.length : r.int(items.length + 1);
+  if (op === 'insert') return { op, ...head, index, item };
+  const one = r.pick(items);
+  return op === 'remove' ? { op, ...head, id: one.id } : { op, ...head, id: one.id, item };
+}
+
 /** A change of one binding, its ends taken from bindings that are there; null if no asset has any. */
 export function randomBindingChange(r: Random, project: Project): Change | null {
   const wired = project.assets.filter((a) => a.bindings !== undefined && a.bindings.length > 0);

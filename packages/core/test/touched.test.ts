@@ -84,13 +84,13 @@ describe('what an edit touches', () => {
     [
       'a thing is another one',
       [{ op: 'replace', ...bell, id: 'bell', item: { id: 'bell', asset: 'quay' } }],
-      ['all'],
+      ['things'],
     ],
     ['a thing mutes a binding', [replaced({ muted: ['b'] })], ['mutes']],
     ['a thing is kept by another peer', [replaced({ authority: 'guest' })], ['roles']],
     ['players start at a thing', [replaced({ entry: true })], ['plan']],
-    ['a thing is gone', [{ op: 'remove', ...bell, id: 'bell' }], ['all']],
-    ['things change places in the list', [{ op: 'move', ...bell, id: 'bell', index: 1 }], ['all']],
+    ['a thing is gone', [{ op: 'remove', ...bell, id: 'bell' }], ['things']],
+    ['things change places in the list', [{ op: 'move', ...bell, id: 'bell', index: 1 }], ['things']],
     [
       'a binding is muted',
       [{ op: 'replace', ...wired, id: 'b', item: { ...binding, enabled: false } }],
@@ -114,13 +114,20 @@ describe('what an edit touches', () => {
     [
       'a limit of an event',
       [set('Bell', 'events', [{ ...PROJECT.assets[1].events![0], limit: 1 }])],
-      ['all'],
+      ['nodes'],
     ],
     [
       'a mark, a size, a note',
       [set('Bell', 'mark', 'press'), set('quay', 'size', [9, 9]), set('quay', 'note', 'x')],
       [],
     ],
+    ['an event more', [set('quay', 'events', [{ name: 'onHour', cause: { type: 'use' } }])], ['nodes']],
+    [
+      'an action that does something',
+      [set('Bell', 'actions', [{ name: 'ring', effects: [{ wake: true }] }])],
+      ['nodes'],
+    ],
+    ['properties', [set('Bell', 'properties', [{ name: 'tone', type: 'int', default: 1 }])], ['properties']],
     ['a note of a channel', [set(null, 'channels', [{ name: 'tide', note: 'slow' }])], []],
     ['a channel', [set(null, 'channels', [{ name: 'tide' }, { name: 'wind' }])], ['all']],
     ['limits', [set(null, 'policy', { maxChain: 2 })], ['policy']],

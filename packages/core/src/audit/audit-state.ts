@@ -97,10 +97,10 @@ export function gateOf(findings: readonly Finding[], gate: 'error' | 'warning' |
 function measure({ g, x, index, facts }: AnalysisInputs): Metrics {
   return {
     assets: index.assets.length,
-    instances: x.count,
+    instances: x.size.instances,
     bindings: index.assets.reduce((sum, a) => sum + a.bindings.length, 0),
     expandedBindings: g.expandedBindings,
-    nodes: g.nodes - g.channels.goneCount,
+    nodes: x.size.nodes + g.channels.node.length - g.channels.goneCount,
     edges: g.edges,
     longestChain: facts.longestChains.greatest,
     widestFanOut: facts.widths.greatest,

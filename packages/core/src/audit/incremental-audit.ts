@@ -3,7 +3,7 @@ import type { Change } from '../edit/change.js';
 import { expand } from '../expand/expand.js';
 import { buildGraph } from '../graph/build.js';
 import { GraphEditor } from '../graph/edit-graph.js';
-import { indexProject, reindexProject } from '../project/index-project.js';
+import { indexProject } from '../project/index-project.js';
 import type { Project } from '../project/types.js';
 import { copyOf, distinct } from '../project/distinct.js';
 import { finish, type WorkStep } from '../util/steps.js';
@@ -17,7 +17,8 @@ import type { Rule } from './rule.js';
 import { RULES } from './rules/registry.js';
 import { EditFollower } from './edit-scope.js';
 import { touchedBy, type Touch, type Touched } from './touched.js';
-import { touchedUnits } from './touched-units.js';
+import type { TouchedUnits } from './judge.js';
+import { joinUnits, touchedUnits } from './touched-units.js';
 
 /**
  * An open project with its audit, which is kept up with edits: the result is that of an audit from scratch. `touched.ts` says
@@ -65,7 +66,7 @@ export class IncrementalAudit {
   }
   /** The result with the rehearsals that the policy counts, as an audit from scratch has it. Cost: their runs. */
   get withRehearsals(): AuditResult {
-    return withRehearsals(this.result, this.inputs.x, undefined);
+    return withRehearsals(this.result, expand(indexProject(this.current)), undefined);
   }
 
   /** Applies changes and audits again. On an error the project stays as it was. @throws EditRefused, ProjectTooLarge */
@@ -127,32 +128,29 @@ export class IncrementalAudit {
     this.change = state.change;
   }
 
-  /** False, and nothing is changed, where that cannot be. */
+  /** False where that cannot be; all is to be worked out anew then. */
   private followInPlace(before: Project, touched: Touched): boolean {
     const { state, editor } = this.known!;
     const { inputs, judge } = state;
     const follower = new EditFollower(inputs, touched, before, this.current);
     this.isHalf = true;
-    const delta = editor.edit(
-      reindexProject(inputs.index, this.current),
-      follower.again(),
-      follower.revalued(),
-    );
-    if (!delta) {
-      this.isHalf = false;
-      return false;
-    }
+    let units: TouchedUnits = {};
+    const delta = follower.edit(editor, (first) => (units = first));
+    if (!delta) return false;
     if (touched.has('policy')) {
       inputs.limits = thresholds(this.current.policy);
       inputs.facts.limitReach(inputs.limits.maxReach);
     }
+    if (touched.has('things')) inputs.replaced();
     if (STATED.some((touch) => touched.has(touch))) {
       inputs.restated();
       judge.redeclared(assetsOf(touched));
     }
     const scope = follower.settle(editor, delta);
     const changes = inputs.facts.follow(delta, editor, touched.has('sleep'));
-    judge.again(touchedUnits(inputs, editor, delta, changes, scope));
+    units = joinUnits(units, touchedUnits(inputs, editor, delta, changes, scope));
+    editor.retire(delta);
+    judge.again(units);
     if (touched.has('policy')) judge.afterPolicy();
     this.isHalf = false;
     return true;
@@ -161,6 +159,8 @@ export class IncrementalAudit {
 
 /** What placements and declarations say while the same things stand and the same names are there. */
 const STATED: readonly Touch[] = [
+  'nodes',
+  'properties',
   'plan',
   'values',
   'sleep',

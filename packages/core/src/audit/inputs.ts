@@ -17,6 +17,7 @@ import { compilePattern } from '../project/name-pattern.js';
 import { Incoming } from '../graph/incoming.js';
 import { Facts } from './facts/facts.js';
 import type { BindingRef } from './finding.js';
+import { assetsSpawned } from './touched-things.js';
 import { MeetingDeliveries, type DeliveredAction } from './meeting-deliveries.js';
 import { thresholds, type Thresholds } from './policy.js';
 import { readsValues } from './value-readers.js';
@@ -52,7 +53,7 @@ export class AnalysisInputs {
     return this.x.index;
   }
 
-  private readonly byPath: Map<string, number>[] = [];
+  private byPath: Map<string, number>[] = [];
   /** The asset that a path of an owner names by the text alone; negative if none. Each path is resolved once. */
   assetAtPath(owner: number, path: string): number {
     // Most paths are the name of one placement of the owner.
@@ -90,29 +91,34 @@ export class AnalysisInputs {
     if (number >= this.senderAt.length || this.senderAt[number] === 0) return this.endsOf(owner, position);
     return { sender: this.senderAt[number] - MORE, target: this.targetAt[number] - MORE };
   }
-  /** Authored bindings that lead to an asset, come from it or belong to it. Cost: a pass over the numbers of bindings. */
+  /** Authored bindings that lead to an asset or come from it. Cost: a pass over the numbers of bindings. */
   *bindingsAt(asset: number): Iterable<number> {
-    const { base } = this.x.slots;
-    for (let n = 0; n < this.senderAt.length; n++) {
-      const isOwn = n >= base[asset] && n < base[asset + 1];
-      if (isOwn || this.senderAt[n] === asset + MORE || this.targetAt[n] === asset + MORE) yield n;
+    const { senderAt, targetAt } = this;
+    for (let n = 0; n < senderAt.length; n++) {
+      if (senderAt[n] === asset + MORE || targetAt[n] === asset + MORE) yield n;
     }
   }
 
-  private lists: Int32Array[] | null = null;
-  private get byAsset(): Int32Array[] {
-    if (this.lists) return this.lists;
-    const { x } = this;
-    const counts = new Int32Array(this.index.assets.length);
-    for (let i = 0; i < x.count; i++) counts[x.asset[i]]++;
-    const lists = Array.from(counts, (n) => new Int32Array(n));
-    counts.fill(0);
-    for (let i = 0; i < x.count; i++) lists[x.asset[i]][counts[x.asset[i]]++] = i;
-    return (this.lists = lists);
+  /** Authored bindings with a path that leads nowhere. Cost: a pass over the numbers of bindings. */
+  *leadingNowhere(): Iterable<number> {
+    const { slots } = this.x;
+    if (this.senderAt.length === 0) return;
+    for (const { at, bindings } of this.index.assets) {
+      const base = slots.base[at];
+      for (let position = 0; position < bindings.length; position++) {
+        const n = base + slots.slot(at, position);
+        if (this.senderAt[n] >= MORE && this.targetAt[n] >= MORE) continue;
+        const { from, to } = bindings[position];
+        const isLost =
+          (this.senderAt[n] < MORE && 'at' in from) || (this.targetAt[n] < MORE && !('channel' in to));
+        if (isLost) yield n;
+      }
+    }
   }
+
   /** All instances of an asset, in expansion order. */
   instancesOf(asset: number): Int32Array {
-    return this.byAsset[asset];
+    return this.x.instancesOf(asset);
   }
   /** All instances that one authored placement yields. */
   instancesOfPlacement(asset: number, slot: number): number[] {
@@ -157,6 +163,11 @@ export class AnalysisInputs {
     return instances.some((i) => !mutedBindings(this.x, i)?.has(id));
   }
 
+  private inSpawned: ReadonlySet<number> | null = null;
+  /** Assets that may stand in something spawned, as long as effects stay and none of these places other things. */
+  get spawned(): ReadonlySet<number> {
+    return (this.inSpawned ??= assetsSpawned(this.index));
+  }
   private scenes: ReadonlyMap<number, number> | null = null;
   /** The copies of an authored binding that resolve. Cost: its copies. */
   resolvedCopies(owner: AssetIndex, position: number): ResolvedCopy[] {
@@ -250,6 +261,7 @@ export class AnalysisInputs {
       const at = slots.assetOf(number);
       const position = slots.position(at, number - slots.base[at]);
       const binding = position < 0 ? undefined : this.index.assets[at].bindings[position];
+      if (number < this.senderAt.length) this.senderAt[number] = this.targetAt[number] = 0;
       if (binding && readsValues(binding)) this.readers?.add(number);
       else this.readers?.delete(number);
       for (const [trait, known] of this.inCode) {
@@ -277,6 +289,11 @@ export class AnalysisInputs {
   once<T>(name: string, make: () => T): T {
     if (!this.kept.has(name)) this.kept.set(name, make());
     return this.kept.get(name) as T;
+  }
+  /** Forgets what depends on which things stand. */
+  replaced(): void {
+    this.byPath = [];
+    this.restated();
   }
   /** Forgets what depends on what placements and declarations say. The same things stand, and the same names are there. */
   restated(): void {

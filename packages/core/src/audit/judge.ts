@@ -232,13 +232,13 @@ export class Judge {
         this.store.retract(active.rule, reportKey(active.number, number));
         if (kind === 'event' && !this.isConcerned(active, number)) continue;
         const unit = this.isCandidate(active, number) ? unitOf(number) : null;
-        if (unit !== null) this.check(active, number, unit);
+        if (unit !== null || kind === 'project') this.check(active, number, unit);
       }
     }
   }
   private isConcerned({ events }: ActivePart, node: number): boolean {
     const { g, x } = this.inputs;
-    if (g.instanceOf[node] < 0 || g.action[node] === 1) return false;
+    if (g.instanceOf[node] < 0 || g.action[node] !== 0) return false;
     const instance = g.instanceOf[node];
     return events![x.asset[instance]].includes(node - x.nodeBase[instance]);
   }

@@ -21,6 +21,7 @@ export function touchedUnits(
   const around = new Set(instances);
   for (const nodes of [delta.counted, changes.spawnGaps]) for (const n of nodes) around.add(g.instanceOf[n]);
   return {
+    project: { own: scope.isProject ? [0] : [] },
     asset: {
       own: scope.assets,
       after: {
@@ -52,6 +53,23 @@ export function touchedUnits(
     audience: { own: changes.audiences },
     gap: { own: changes.spawnGaps },
   };
+}
+
+/** The units of both. */
+export function joinUnits(a: TouchedUnits, b: TouchedUnits): TouchedUnits {
+  type Unit = { own?: Iterable<number>; after?: Record<string, Iterable<number>> };
+  const all: Record<string, Unit> = { ...b };
+  for (const [kind, { own, after }] of Object.entries(a) as [string, Unit][]) {
+    const other: Unit = all[kind] ?? {};
+    const changes = new Set([...Object.keys(after ?? {}), ...Object.keys(other.after ?? {})]);
+    all[kind] = {
+      own: [...(own ?? []), ...(other.own ?? [])],
+      after: Object.fromEntries(
+        Array.from(changes, (c) => [c, [...(after?.[c] ?? []), ...(other.after?.[c] ?? [])]]),
+      ),
+    };
+  }
+  return all as TouchedUnits;
 }
 
 /** Assets with placements that mute bindings of an asset whose bindings changed. */

@@ -6,6 +6,12 @@ import type { Action, Asset, Channel, EventDecl, Placement, Project } from '../p
 export type Touch =
   /** Bindings: edges, and all that hangs on them. */
   | 'bindings'
+  /** Which things an asset places. */
+  | 'things'
+  /** Which events and actions an asset has, what raises and what they do. */
+  | 'nodes'
+  /** Which properties an asset has. */
+  | 'properties'
   /** Where things stand, their areas, and where players start. */
   | 'plan'
   /** Limits, severities and patterns of names. */
@@ -46,10 +52,10 @@ type Touches<T> = {
 };
 
 const EVENT: Touches<EventDecl> = {
-  name: 'all',
-  cause: 'all',
+  name: 'nodes',
+  cause: 'nodes',
   payload: 'payload',
-  limit: 'all',
+  limit: 'nodes',
   raisedInPause: 'delivery',
   expectsListener: 'expectations',
   delivery: 'delivery',
@@ -58,11 +64,11 @@ const EVENT: Touches<EventDecl> = {
   source: 'nothing',
 };
 const ACTION: Touches<Action> = {
-  name: 'all',
+  name: 'nodes',
   params: 'params',
   expectsSender: 'expectations',
-  whileAsleep: 'all',
-  effects: 'all',
+  whileAsleep: 'nodes',
+  effects: 'nodes',
   note: 'nothing',
   origin: 'nothing',
   source: 'nothing',
@@ -95,7 +101,7 @@ const ASSET: Touches<Asset> = {
   size: 'nothing',
   backdrop: 'nothing',
   area: 'plan',
-  properties: 'all',
+  properties: 'properties',
   events: EVENT,
   actions: ACTION,
   placements: PLACEMENT,
@@ -163,8 +169,12 @@ class Comparison {
   ): void {
     const before = (was ?? []) as readonly object[];
     const after = (is ?? []) as readonly object[];
+    if (part === 'placements' && placesOthers(before as Placement[], after as Placement[])) {
+      this.touch('things', where);
+      return;
+    }
     if (before.length !== after.length) {
-      this.touch('all', where);
+      this.touch(part === 'events' || part === 'actions' ? 'nodes' : 'all', where);
       return;
     }
     for (const [i, item] of after.entries()) {
@@ -178,6 +188,11 @@ class Comparison {
     if (!places) this.touched.set(touch, [where]);
     else if (places[places.length - 1] !== where) places.push(where);
   }
+}
+/** Whether an asset places other things than before, or in another order. */
+function placesOthers(before: readonly Placement[], after: readonly Placement[]): boolean {
+  if (before.length !== after.length) return true;
+  return after.some((p, i) => p !== before[i] && (p.id !== before[i].id || p.asset !== before[i].asset));
 }
 function placeOf(part: string, i: number, where: TouchedPlace): TouchedPlace {
   if (part === 'assets') return { asset: i, slot: -1 };

@@ -24,7 +24,7 @@ export class UnitWalk {
       case 'channel':
         return [...(index.project.channels ?? []).keys()];
       case 'instance':
-        return Int32Array.from({ length: x.count }, (_, i) => i);
+        return Int32Array.from({ length: x.count }, (_, i) => i).filter((i) => !x.isFree(i));
       case 'cycle':
         return [...facts.cyclic];
       case 'tie':
@@ -50,13 +50,13 @@ const MAKE: { readonly [U in UnitKind]: (inputs: AnalysisInputs, number: number)
   event: (inputs, node) => (inputs.facts.hasBinding[node] === 1 ? eventUnit(inputs, node) : null),
   gap: (inputs, node) => (inputs.facts.spawnGaps.nodes.has(node) ? eventUnit(inputs, node) : null),
   action: ({ g, x }, node) => {
-    if (g.action[node] === 0) return null;
+    if (g.action[node] !== 1) return null;
     const instance = g.instanceOf[node];
     const asset = x.assetOf(instance);
     const number = node - x.nodeBase[instance] - asset.events.length;
     return { node, instance, asset, number, action: asset.actions[number] };
   },
-  instance: (_, number) => number,
+  instance: ({ x }, number) => (x.isFree(number) ? null : number),
   cycle: ({ facts, g }, number) => {
     const { components, cyclic } = facts;
     if (!cyclic.has(number)) return null;

@@ -1,22 +1,24 @@
 import type { ProjectIndex } from '../project/index-project.js';
 import { LIMITS } from '../limits.js';
 import { IntList } from '../util/int-list.js';
-import { ASLEEP_AT_START, BEGINS_ASLEEP, Expansion, SPAWNED, type Stopped } from './expansion.js';
+import { ASLEEP_AT_START, BEGINS_ASLEEP, Expansion, FREE, SPAWNED, type Stopped } from './expansion.js';
 import { checkSize } from './size.js';
 import { BindingSlots, type Room } from './binding-slots.js';
+import { FREE_BINDINGS, FREE_NODES, freeNumbers, type FreeNumbers } from './free-numbers.js';
 import { StandIns } from './stand-ins.js';
 import { ProjectTooLarge } from './too-large.js';
 
 /**
  * Expands every scene, in array order. Explicit stack; linear in the number of instances.
  * An asset that contains itself stops at the placement that repeats it. With room for edits, assets may get some more
- * bindings before all are numbered anew.
+ * bindings and placements before all are numbered anew.
  * @throws ProjectTooLarge beyond the bound on instances, before they are made, and where loops of assets multiply.
  */
 export function expand(index: ProjectIndex, room: Room = 'none'): Expansion {
   const standIns = new StandIns(index);
   checkSize(index, standIns);
-  return new Expander(index, standIns, new BindingSlots(index, room)).run();
+  const free = room === 'none' ? null : freeNumbers(index);
+  return new Expander(index, standIns, new BindingSlots(index, room), free).run();
 }
 
 class Expander {
@@ -31,9 +33,12 @@ class Expander {
   private readonly bindingBase = new IntList(1024);
   private readonly nodeBase = new IntList(1024);
   private readonly stopped: Stopped[] = [];
+  private instances = 0;
   private bindings = 0;
-  private numbers = 0;
   private nodes = 0;
+  /** The next numbers of bindings and nodes. */
+  private number = 0;
+  private node = 0;
   /** Assets on the way from the scene, and, apart from it, from the stand-in: containing begins anew there. */
   private readonly onPath: [Uint8Array, Uint8Array];
 
@@ -41,14 +46,15 @@ class Expander {
     private readonly index: ProjectIndex,
     private readonly standIns: StandIns,
     private readonly slots: BindingSlots,
+    private readonly free: FreeNumbers | null,
   ) {
     this.onPath = [new Uint8Array(index.assets.length), new Uint8Array(index.assets.length)];
   }
 
   run(): Expansion {
     for (const asset of this.index.assets) if (asset.decl.kind === 'scene') this.expandScene(asset.at);
-    this.bindingBase.push(this.numbers);
-    this.nodeBase.push(this.nodes);
+    this.bindingBase.push(this.number);
+    this.nodeBase.push(this.node);
     return new Expansion(
       this.index,
       this.standIns,
@@ -78,6 +84,7 @@ class Expander {
       const spawned = (this.flags.get(at) & SPAWNED) !== 0;
       const own = asset.placed.length;
       const slots = own + (spawned ? 0 : this.standIns.of(asset.at).length);
+      if (slot === own && !spawned) this.leaveRoom(at);
       if (slot >= slots) {
         this.end.set(at, this.asset.length);
         this.onPath[spawned ? 1 : 0][asset.at] = 0;
@@ -114,7 +121,7 @@ class Expander {
 
   private add(asset: number, parent: number, slot: number, flags: number): number {
     const at = this.asset.length;
-    if (at >= LIMITS.expansion.instances) throw this.tooLarge('instances', parent);
+    if (this.instances++ >= LIMITS.expansion.instances) throw this.tooLarge('instances', parent);
     const decl = this.index.assets[asset];
     const spawned = (flags & SPAWNED) !== 0;
     this.asset.push(asset);
@@ -124,9 +131,11 @@ class Expander {
     this.childBase.push(this.children.length);
     this.holder.push(spawned ? this.holder.get(parent) : at);
     this.flags.push(flags);
-    this.bindingBase.push(this.numbers);
-    this.nodeBase.push(this.nodes);
-    this.numbers += this.slots.count(asset);
+    this.bindingBase.push(this.number);
+    this.nodeBase.push(this.node);
+    this.number += this.slots.count(asset);
+    this.node +=
+      decl.events.length + decl.actions.length + (this.free && !spawned ? this.free.nodes[asset] : 0);
     this.bindings += decl.bindings.length;
     this.nodes += decl.events.length + decl.actions.length;
     if (this.bindings > LIMITS.expansion.bindings) throw this.tooLarge('bindings', at);
@@ -136,6 +145,25 @@ class Expander {
     if (parent >= 0) this.children.set(this.childBase.get(parent) + slot, at);
     this.onPath[spawned ? 1 : 0][asset] = 1;
     return at;
+  }
+
+  /** Leaves numbers free behind what is placed here, for what edits place. The last free instance has all free bindings and nodes. */
+  private leaveRoom(at: number): void {
+    const count = this.free?.instances[this.asset.get(at)] ?? 0;
+    for (let i = 0; i < count; i++) {
+      const own = this.asset.length;
+      this.asset.push(this.asset.get(at));
+      this.parent.push(at);
+      this.slot.push(-1);
+      this.end.push(own + 1);
+      this.childBase.push(this.children.length);
+      this.holder.push(own);
+      this.flags.push(FREE);
+      this.bindingBase.push(this.number);
+      this.nodeBase.push(this.node);
+    }
+    this.number += count * FREE_BINDINGS;
+    this.node += count * FREE_NODES;
   }
 
   /** Only reached where assets contain each other in circles, which the count beforehand cannot see through. */

@@ -9,6 +9,8 @@ export const SPAWNED = 1;
 export const BEGINS_ASLEEP = 2;
 /** It, or what contains it, begins asleep. */
 export const ASLEEP_AT_START = 4;
+/** A number that no instance has: room for one that an edit brings, or left behind by one that is gone. */
+export const FREE = 8;
 
 /** A placement that yields no instance because it would repeat an asset that contains it. */
 export interface Stopped {
@@ -18,13 +20,15 @@ export interface Stopped {
 
 /**
  * The expanded project. Instances are numbered in expansion order: depth first, placements in array order, then the
- * stand-ins that an instance holds. All arrays have one entry for each instance, except `children`.
+ * stand-ins that an instance holds. All arrays have one entry for each number, except `children`. Where it was made for
+ * edits, some numbers are free ({@link Expansion.isFree}); they stand between others, so that what comes keeps the order.
  */
 export class Expansion {
   constructor(
     /** Replaced by an edit in place. */
     public index: ProjectIndex,
     readonly standIns: StandIns,
+    /** One past the last number; with free ones among them. */
     readonly count: number,
     /** Number of the instance's asset. */
     readonly asset: Int32Array,
@@ -37,7 +41,7 @@ export class Expansion {
     /** Where its children begin in `children`, one for each slot. */
     readonly childBase: Int32Array,
     /** Instance in each slot; -1 where a placement yields none. */
-    readonly children: Int32Array,
+    public children: Int32Array,
     /** The instance that holds the stand-ins that it spawns: itself, or the holder of what it is spawned under. */
     readonly holder: Int32Array,
     readonly flags: Uint8Array,
@@ -49,6 +53,42 @@ export class Expansion {
     readonly nodeBase: Int32Array,
     readonly stopped: readonly Stopped[],
   ) {}
+
+  isFree(instance: number): boolean {
+    return (this.flags[instance] & FREE) !== 0;
+  }
+  private counted: { instances: number; nodes: number } | null = null;
+  /** How many instances there are, and how many events and actions they have together. */
+  get size(): { instances: number; nodes: number } {
+    if (this.counted) return this.counted;
+    let [instances, nodes] = [0, 0];
+    for (let i = 0; i < this.count; i++) {
+      if (this.isFree(i)) continue;
+      const { events, actions } = this.assetOf(i);
+      instances++;
+      nodes += events.length + actions.length;
+    }
+    return (this.counted = { instances, nodes });
+  }
+  /** Counts anew when it is asked the next time. */
+  recount(): void {
+    this.counted = null;
+  }
+  private byAsset: Int32Array[] | null = null;
+  /** All instances of an asset, in expansion order. Lists are made at the first call. */
+  instancesOf(asset: number): Int32Array {
+    return (this.byAsset ??= this.listByAsset())[asset];
+  }
+  private listByAsset(): Int32Array[] {
+    const counts = new Int32Array(this.index.assets.length);
+    for (let i = 0; i < this.count; i++) if (!this.isFree(i)) counts[this.asset[i]]++;
+    const lists = Array.from(counts, (n) => new Int32Array(n));
+    counts.fill(0);
+    for (let i = 0; i < this.count; i++) {
+      if (!this.isFree(i)) lists[this.asset[i]][counts[this.asset[i]]++] = i;
+    }
+    return lists;
+  }
 
   assetOf(instance: number): AssetIndex {
     return this.index.assets[this.asset[instance]];
@@ -107,6 +147,31 @@ export class Expansion {
     this.owners ??= spread(this.bindingBase);
     return this.owners[binding];
   }
+  /** After free numbers were given out: the owners of the bindings from those of one instance up to another's. */
+  renumbered(from: number, end: number): void {
+    if (!this.owners) return;
+    for (let i = from; i < end; i++) this.owners.fill(i, this.bindingBase[i], this.bindingBase[i + 1]);
+  }
+  /** After instances came and others left. Cost: the instances of their assets. */
+  relisted(coming: readonly number[], leaving: ReadonlySet<number>): void {
+    const { size } = this;
+    const assets = new Set<number>();
+    const count = (i: number, times: 1 | -1): void => {
+      const { at, events, actions } = this.assetOf(i);
+      assets.add(at);
+      size.instances += times;
+      size.nodes += times * (events.length + actions.length);
+    };
+    for (const i of coming) count(i, 1);
+    for (const i of leaving) count(i, -1);
+    if (!this.byAsset) return;
+    for (const at of assets) {
+      const old = this.byAsset[at];
+      const stays = leaving.size === 0 ? old : old.filter((i) => !leaving.has(i));
+      const came = coming.filter((i) => this.asset[i] === at);
+      this.byAsset[at] = came.length === 0 ? stays : merged(stays, came);
+    }
+  }
   /** The number of an expanded binding, by its position in its owner. */
   numberOf(owner: number, position: number): number {
     return this.bindingBase[owner] + this.slots.slot(this.asset[owner], position);
@@ -130,6 +195,13 @@ export class Expansion {
   }
 }
 
+/** Two ascending lists as one. */
+function merged(a: Int32Array, b: readonly number[]): Int32Array {
+  const all = new Int32Array(a.length + b.length);
+  all.set(a);
+  all.set(b, a.length);
+  return all.sort();
+}
 /** For `base[i]` up to `base[i + 1]` the number i; the last entry of `base` is the length. */
 export function spread(base: Int32Array): Int32Array {
   const of = new Int32Array(base[base.length - 1]);

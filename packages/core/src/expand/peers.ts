@@ -25,6 +25,7 @@ export function peerRolesOf(x: Expansion): PeerRoles {
   // A spawner may stand after its stand-in's siblings, but never after what it spawns: stand-ins follow in order of discovery.
   for (let i = 0; i < x.count; i++) {
     const parent = x.parent[i];
+    if (x.isFree(i)) continue;
     if (parent < 0) {
       authority[i] = peers.length > 0 ? 0 : -1;
       continue;

@@ -12,21 +12,14 @@ export interface Selection {
   match: { property: string; value: number } | null;
 }
 
-/** Answers selections from lists that are made once for each asset and each property matched. */
+/** Answers selections from lists that are made once for each property matched. */
 export class Selector {
-  private readonly byAsset: (Int32Array | undefined)[] = [];
   private readonly byValue = new Map<string, Map<number, Int32Array>>();
 
   constructor(
     private readonly x: Expansion,
     private readonly values: ValueTable,
   ) {}
-
-  /** All instances of an asset, in expansion order. */
-  instancesOf(asset: number): Int32Array {
-    if (this.byAsset.length === 0) this.listByAsset();
-    return this.byAsset[asset] ?? NONE;
-  }
 
   /**
    * Calls `take` for each instance that is selected, in expansion order, until it returns true.
@@ -36,7 +29,7 @@ export class Selector {
     const { x } = this;
     const list = selection.match
       ? this.matching(selection.asset, selection.match)
-      : this.instancesOf(selection.asset);
+      : this.x.instancesOf(selection.asset);
     const local = selection.within === 'asset';
     const end = local ? lowerBound(list, x.end[owner]) : list.length;
     // Below a spawned owner everything is spawned; what counts is a `~` segment below the owner.
@@ -57,7 +50,7 @@ export class Selector {
     let groups = this.byValue.get(id);
     if (!groups) {
       const lists = new Map<number, IntList>();
-      for (const instance of this.instancesOf(asset)) {
+      for (const instance of this.x.instancesOf(asset)) {
         const value = initialValue(this.x, instance, match.property);
         if (value === undefined) continue;
         const n = this.values.number(value);
@@ -69,15 +62,6 @@ export class Selector {
       this.byValue.set(id, groups);
     }
     return groups.get(match.value) ?? NONE;
-  }
-
-  private listByAsset(): void {
-    const { x } = this;
-    const counts = new Int32Array(x.index.assets.length);
-    for (let i = 0; i < x.count; i++) counts[x.asset[i]]++;
-    for (let a = 0; a < counts.length; a++) this.byAsset.push(new Int32Array(counts[a]));
-    counts.fill(0);
-    for (let i = 0; i < x.count; i++) this.byAsset[x.asset[i]]![counts[x.asset[i]]++] = i;
   }
 }
 const NONE = new Int32Array(0);

@@ -28,7 +28,10 @@ export class StandIns {
   private readonly lists: ({ list: StandIn[]; at: Map<number, number> } | undefined)[] = [];
   private work = 0;
 
-  constructor(private readonly index: ProjectIndex) {}
+  constructor(
+    /** Replaced by an edit that leaves the lists as they are. */
+    public index: ProjectIndex,
+  ) {}
 
   /** @throws ProjectTooLarge where what assets spawn is too much to be followed */
   of(asset: number): readonly StandIn[] {

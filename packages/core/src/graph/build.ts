@@ -2,7 +2,7 @@ import { spread, type Expansion } from '../expand/expansion.js';
 import { BindingEdges } from './binding-edges.js';
 import { addEffectEdges } from './effect-edges.js';
 import { ChannelNodes, KeyCounts } from './channel-nodes.js';
-import { HEARING_STRIDE, PUBLICATION_STRIDE, type BindingRecords, type Graph } from './graph.js';
+import { HEARING_STRIDE, PUBLICATION_STRIDE, UNUSED, type BindingRecords, type Graph } from './graph.js';
 import { Selector } from '../expand/select.js';
 import { ValueTable } from '../expand/values.js';
 import {
@@ -58,12 +58,12 @@ export function buildGraph(x: Expansion): Graph {
 function addBindings(x: Expansion, edges: BindingEdges): void {
   const scenes = sceneInstances(x);
   const copies = new Int32Array(x.index.assets.length);
-  for (const asset of x.asset) copies[asset]++;
+  for (let i = 0; i < x.count; i++) if (!x.isFree(i)) copies[x.asset[i]]++;
   const resolvers: (readonly (Resolver | null)[] | undefined)[] = [];
   const single = new SingleResolver(x, scenes);
   for (let owner = 0; owner < x.count; owner++) {
     const asset = x.assetOf(owner);
-    if (asset.bindings.length === 0) continue;
+    if (asset.bindings.length === 0 || x.isFree(owner)) continue;
     const muted = mutedBindings(x, owner);
     const many = copies[asset.at] > 1 ? (resolvers[asset.at] ??= bindingResolvers(x, asset, scenes)) : null;
     for (let b = 0; b < asset.bindings.length; b++) {
@@ -113,10 +113,19 @@ function instancesOfNodes(x: Expansion, channelNodes: number): Int32Array {
   for (let c = 0; c < channelNodes; c++) of[ofInstances.length + c] = -1 - c;
   return of;
 }
+/** Which nodes of an instance are events, actions, or unused. */
+export function markNodes(x: Expansion, action: Uint8Array, i: number): void {
+  const { events, actions } = x.assetOf(i);
+  const [base, end] = [x.nodeBase[i], x.nodeBase[i + 1]];
+  action.fill(UNUSED, base, end);
+  if (x.isFree(i)) return;
+  action.fill(0, base, base + events.length);
+  action.fill(1, base + events.length, base + events.length + actions.length);
+}
 function actionNodes(x: Expansion, nodes: number): Uint8Array {
   const action = new Uint8Array(nodes);
   for (let i = 0; i < x.count; i++) {
-    action.fill(1, x.nodeBase[i] + x.assetOf(i).events.length, x.nodeBase[i + 1]);
+    markNodes(x, action, i);
   }
   return action;
 }

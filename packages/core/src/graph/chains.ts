@@ -59,7 +59,7 @@ function weigh(
   let cycle: 0 | 1 = groups.has(k) ? 1 : 0;
   for (let m = 0; m < members.length; m++) {
     const n = members[m];
-    weight += action[n];
+    weight += action[n] & 1;
     for (let e = first[n]; e < end[n]; e++) {
       const to = head[e];
       if (of[to] === k) {

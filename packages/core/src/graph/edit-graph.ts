@@ -1,15 +1,18 @@
+import { InstanceEdits, type Made, type PlacementEdit } from '../expand/edit-instances.js';
 import { PathTable } from '../expand/resolve.js';
 import { Selector } from '../expand/select.js';
 import type { ProjectIndex } from '../project/index-project.js';
 import type { Binding } from '../project/types.js';
 import { alignLists } from '../util/align-lists.js';
 import { bindingClass, BindingEdges, MAX_EDGES, tooManyEdges } from './binding-edges.js';
+import { markNodes } from './build.js';
 import type { KeyCounts } from './channel-nodes.js';
 import { EdgeRuns, type Edge } from './edge-runs.js';
 import { addEffectEdgesOf, compileEffects } from './effect-edges.js';
-import { channelAt, HEAR, HEARING_STRIDE, NO_KEY, PUBLICATION_STRIDE } from './graph.js';
+import { channelAt, HEAR, HEARING_STRIDE, NO_KEY, PUBLICATION_STRIDE, UNUSED } from './graph.js';
 import type { BindingRecords, Graph } from './graph.js';
 import type { Incoming } from './incoming.js';
+import { joinRecords, LISTS, splitRecords } from './records.js';
 import { BindingResolver, mutedBindings, sceneInstances } from './resolver.js';
 
 /** Edges apart from a graph: parallel lists of tail, head and expanded binding. */
@@ -33,6 +36,35 @@ export interface GraphDelta {
   otherKeys: ReadonlySet<number>;
   /** Nodes that count as bound by more or fewer bindings. */
   counted: ReadonlySet<number>;
+  /** Instances that came, ascending, and those that leave: they still have their numbers, until {@link GraphEditor.retire}. */
+  coming: readonly number[];
+  leaving: ReadonlySet<number>;
+  /** Instances whose nodes are taken out, and those that were given others. */
+  emptied: ReadonlySet<number>;
+  filled: readonly number[];
+}
+
+/** Placements that come and go. */
+export interface ThingsEdit {
+  edits: readonly PlacementEdit[];
+  /** Authored bindings that are to be resolved again in some of their copies, each with the owners. */
+  partly: ReadonlyMap<number, ReadonlySet<number>>;
+}
+
+/** What an edit of a graph does besides the bindings that differ; bindings are given by authored number. */
+export interface GraphEdit {
+  /** Bindings to be resolved anew although they say the same. */
+  again?: ReadonlySet<number>;
+  /** Bindings to be taken out, and those to be put back that were taken out before. */
+  withdrawn?: ReadonlySet<number>;
+  restored?: ReadonlySet<number>;
+  /** Assets whose instances may have other values. */
+  revalued?: Iterable<number>;
+  /** Assets whose instances' nodes are taken out with all their edges; their bindings are withdrawn. */
+  emptied?: ReadonlySet<number>;
+  /** Assets that got other events and actions, after their nodes were taken out. */
+  redeclared?: ReadonlySet<number>;
+  things?: ThingsEdit;
 }
 
 /** A binding in one copy of its owner. */
@@ -49,6 +81,11 @@ interface ChangedAsset {
   /** The slots of the list after; null where they stay. */
   slots: Int32Array | null;
 }
+/** A binding that changes in some of its copies: their owners before, and after. */
+interface ChangedCopies {
+  gone: Set<number>;
+  fresh: Set<number>;
+}
 
 /**
  * Edits a graph in place, of whose project only bindings change. Cost of an edit: the bindings of the assets that change,
@@ -56,8 +93,9 @@ interface ChangedAsset {
  */
 export class GraphEditor {
   readonly runs: EdgeRuns;
-  /** All instances of an asset, and what selections take. */
+  /** What selections take. */
   readonly select: Selector;
+  private readonly instances: InstanceEdits;
   private readonly scenes: ReadonlyMap<number, number>;
   /** For each channel the authored bindings that listen on it, and those that publish to it. */
   private readonly listeners: Set<number>[];
@@ -69,6 +107,7 @@ export class GraphEditor {
   ) {
     this.runs = new EdgeRuns(g, incoming);
     this.select = new Selector(g.x, g.values);
+    this.instances = new InstanceEdits(g.x);
     this.scenes = sceneInstances(g.x);
     g.channels.allocate = (own) => this.runs.newChannelNode(own);
     const channels = g.x.index.project.channels ?? [];
@@ -84,44 +123,83 @@ export class GraphEditor {
   }
 
   /**
-   * Goes over to the next state of the project, of which only bindings differ. Those of `again`, by authored number, are
-   * resolved anew although they say the same; instances of the assets `revalued` may have other values. Null, and nothing is changed, where an asset has no room for its bindings.
-   * @throws ProjectTooLarge, after which the graph is of no more use
+   * Goes over to the next state of the project, of which only bindings differ, and what the edit says besides. Null where that
+   * cannot be followed, for lack of room or else; the graph is of no more use then.
+   * @throws ProjectTooLarge, with the same consequence
    */
   edit(
     index: ProjectIndex,
-    again: ReadonlySet<number> = new Set(),
-    revalued: Iterable<number> = [],
+    {
+      again = NONE,
+      withdrawn = NONE,
+      restored = NONE,
+      revalued = [],
+      emptied = NONE,
+      redeclared = NONE,
+      things = NO_THINGS,
+    }: GraphEdit = {},
   ): GraphDelta | null {
     const { g } = this;
     const { x } = g;
-    const changed = this.changedAssets(index, again);
-    if (!changed) return null;
-    const gone = this.copies(changed, 'gone');
+    const changed = this.changedAssets(index, again, withdrawn, restored);
+    const leaving = this.instances.leaving(things.edits);
+    if (!changed || !leaving) return null;
+    const partly = new Map<number, ChangedCopies>();
+    for (const [number, owners] of things.partly) {
+      const staying = [...owners].filter((i) => !leaving.has(i));
+      partly.set(number, { gone: new Set(staying), fresh: new Set(staying) });
+    }
+    this.takeOwn(leaving, 'gone', partly);
+    for (const number of restored) partly.delete(number);
+    const whole = new Set(changed.flatMap(({ asset, gone }) => gone.map((p) => this.authored(asset, p))));
+    for (const number of whole) partly.delete(number);
+    const gone = [...this.copies(changed, 'gone'), ...this.partOf(partly, 'gone')].sort(inOrder);
     const lost = this.collect(gone, 'gone');
     const goneNumbers = new Set(gone.map(({ owner, position }) => x.numberOf(owner, position)));
     const authored = new Set<number>();
     const old: BindingRecords[] = [];
     for (const { asset, gone: positions } of changed) {
       for (const position of positions) {
-        const number = x.slots.base[asset] + x.slots.slot(asset, position);
+        const number = this.authored(asset, position);
         authored.add(number);
-        const records = g.records.get(number);
-        if (!records) continue;
-        old.push(records);
-        this.register(number, records, false);
-        g.records.delete(number);
-        g.faulty.delete(number);
+        const records = this.takeRecords(number);
+        if (records) old.push(records);
       }
     }
+    for (const [number, { gone: owners }] of partly) {
+      authored.add(number);
+      const records = this.takeRecords(number);
+      if (!records) continue;
+      const [taken, kept] = splitRecords(records, owners);
+      old.push(taken);
+      if (LISTS.some(([name]) => kept[name].length > 0)) this.putRecords(number, kept);
+    }
+    const before = x.index;
     x.index = index;
+    x.standIns.index = index;
     for (const asset of revalued) this.select.forgetValues(asset);
     for (const { asset, slots } of changed) if (slots) x.slots.take(asset, slots);
-    const nodesBefore = g.nodes;
-    const fresh = this.collect(this.copies(changed, 'fresh'), 'fresh');
-    for (const { asset, fresh: positions } of changed) {
-      for (const position of positions) authored.add(x.slots.base[asset] + x.slots.slot(asset, position));
+    for (const asset of redeclared) if (!this.redeclare(asset)) return null;
+    const made = this.instances.make(before, things.edits, leaving);
+    if (!made) return null;
+    this.number(made);
+    if (redeclared.size > 0) x.recount();
+    for (const asset of new Set([...made.instances, ...leaving].map((i) => x.asset[i])))
+      this.select.forgetValues(asset);
+    const all = new Set(changed.flatMap(({ asset, fresh }) => fresh.map((p) => this.authored(asset, p))));
+    for (const number of all) authored.add(number);
+    const others = new Map<number, ChangedCopies>();
+    this.takeOwn(made.instances, 'fresh', others);
+    for (const [number, { fresh: owners }] of others) {
+      if (all.has(number)) continue;
+      authored.add(number);
+      const copies = partly.get(number);
+      if (copies) for (const i of owners) copies.fresh.add(i);
+      else partly.set(number, { gone: new Set(), fresh: owners });
     }
+    const nodesBefore = g.nodes;
+    const coming = [...this.copies(changed, 'fresh'), ...this.partOf(partly, 'fresh')].sort(inOrder);
+    const fresh = this.collect(coming, 'fresh');
     const removed: LooseEdges = { tails: [], heads: [], refs: [] };
     for (const tail of new Set(lost.tails.view())) {
       this.runs.remove(tail, (ref) => goneNumbers.has(ref), removed);
@@ -132,10 +210,9 @@ export class GraphEditor {
     const uses = new Map<string, Use>();
     for (const records of old) this.count(records, -1, uses);
     for (const [number, records] of fresh.records) {
-      g.records.set(number, records);
-      if (records.faults.length > 0) g.faulty.add(number);
-      this.register(number, records, true);
       this.count(records, 1, uses);
+      const kept = this.takeRecords(number);
+      this.putRecords(number, kept ? joinRecords(kept, records) : records);
     }
     const counted = new Set<number>();
     for (const node of lost.counted.view()) {
@@ -155,49 +232,146 @@ export class GraphEditor {
     const otherKeys = new Set(
       changedUses.filter((u) => u.of.has(u.channel, u.key) !== u.was).map((u) => u.channel),
     );
-    return { removed, added, tails, authored, channels, otherKeys, counted };
+    const came = new Set(made.instances);
+    return {
+      removed,
+      added,
+      tails,
+      authored,
+      channels,
+      otherKeys,
+      counted,
+      coming: made.instances,
+      leaving,
+      emptied: new Set([...emptied].flatMap((asset) => [...x.instancesOf(asset)])),
+      filled: [...redeclared].flatMap((asset) => [...x.instancesOf(asset)]).filter((i) => !came.has(i)),
+    };
+  }
+  /** Gives the numbers free of what has left. Nothing leads to it any more, nor from it. */
+  retire({ leaving, emptied }: GraphDelta): void {
+    const { x, action } = this.g;
+    for (const instances of [leaving, emptied]) {
+      for (const i of instances) action.fill(UNUSED, x.nodeBase[i], x.nodeBase[i + 1]);
+    }
+    this.instances.retire(leaving);
   }
 
-  private changedAssets(index: ProjectIndex, again: ReadonlySet<number>): ChangedAsset[] | null {
-    const { slots: numbers, index: old } = this.g.x;
-    const byAsset = new Map<number, number[]>();
-    for (const number of again) {
-      const asset = numbers.assetOf(number);
-      const position = numbers.position(asset, number - numbers.base[asset]);
-      if (position < 0) continue;
-      const own = byAsset.get(asset);
-      if (own) own.push(position);
-      else byAsset.set(asset, [position]);
+  private authored(asset: number, position: number): number {
+    const { slots } = this.g.x;
+    return slots.base[asset] + slots.slot(asset, position);
+  }
+  /** Adds the own bindings of instances. */
+  private takeOwn(
+    instances: Iterable<number>,
+    which: 'gone' | 'fresh',
+    to: Map<number, ChangedCopies>,
+  ): void {
+    const { x } = this.g;
+    for (const i of instances) {
+      const { at, bindings } = x.assetOf(i);
+      for (let position = 0; position < bindings.length; position++) {
+        const number = this.authored(at, position);
+        let copies = to.get(number);
+        if (!copies) to.set(number, (copies = { gone: new Set(), fresh: new Set() }));
+        copies[which].add(i);
+      }
     }
+  }
+  private partOf(partly: ReadonlyMap<number, ChangedCopies>, which: 'gone' | 'fresh'): Copy[] {
+    const { slots } = this.g.x;
+    return [...partly].flatMap(([number, copies]) => {
+      const asset = slots.assetOf(number);
+      const position = slots.position(asset, number - slots.base[asset]);
+      return position < 0 ? [] : Array.from(copies[which], (owner) => ({ owner, position }));
+    });
+  }
+  /** Nodes and bindings of what came, and of the numbers that are left free beside it. */
+  private number({ instances, runs }: Made): void {
+    const { x, instanceOf, action } = this.g;
+    for (const { from, end } of runs) {
+      for (let i = from; i < end; i++) instanceOf.fill(i, x.nodeBase[i], x.nodeBase[i + 1]);
+      x.renumbered(from, end);
+    }
+    for (const i of instances) markNodes(x, action, i);
+  }
+  private takeRecords(number: number): BindingRecords | undefined {
+    const { g } = this;
+    const records = g.records.get(number);
+    if (!records) return undefined;
+    this.register(number, records, false);
+    g.records.delete(number);
+    g.faulty.delete(number);
+    return records;
+  }
+  private putRecords(number: number, records: BindingRecords): void {
+    const { g } = this;
+    g.records.set(number, records);
+    if (records.faults.length > 0) g.faulty.add(number);
+    this.register(number, records, true);
+  }
+
+  private changedAssets(
+    index: ProjectIndex,
+    again: ReadonlySet<number>,
+    withdrawn: ReadonlySet<number>,
+    restored: ReadonlySet<number>,
+  ): ChangedAsset[] | null {
+    const { slots: numbers, index: old } = this.g.x;
+    const [same, out, back] = [again, withdrawn, restored].map((all) => this.positions(all));
     const changed: ChangedAsset[] = [];
     for (const { at: asset, bindings } of index.assets) {
       const before = old.assets[asset].bindings;
-      const same = byAsset.get(asset);
+      const [staying, outs, backs] = [same, out, back].map((all) => all.get(asset) ?? []);
       if (bindings === before) {
-        if (same) changed.push({ asset, gone: same, fresh: same, slots: null });
+        if (staying.length + outs.length + backs.length === 0) continue;
+        changed.push({ asset, gone: [...staying, ...outs], fresh: [...staying, ...backs], slots: null });
         continue;
       }
       const aligned = alignLists<Binding>(before, bindings);
       const slots = numbers.next(asset, aligned, bindings.length);
       if (!slots) return null;
-      const staying = (same ?? []).filter((position) => aligned.moved[position] >= 0);
-      const fresh = staying.map((position) => aligned.moved[position]);
-      const all = { gone: [...aligned.gone, ...staying], fresh: [...aligned.fresh, ...fresh] };
-      changed.push({ asset, ...all, slots });
+      const isOut = new Set(backs);
+      const stays = (position: number): boolean => aligned.moved[position] >= 0;
+      const gone = [...aligned.gone.filter((p) => !isOut.has(p)), ...staying.filter(stays)];
+      const fresh = [...staying, ...backs].filter(stays).map((p) => aligned.moved[p]);
+      changed.push({ asset, gone, fresh: [...aligned.fresh, ...fresh], slots });
     }
     return changed;
   }
-  /** The copies of what comes or goes, in running order. */
+  /** Where bindings stand now, by their owner's asset. */
+  private positions(authored: ReadonlySet<number>): Map<number, number[]> {
+    const { slots, index } = this.g.x;
+    const byAsset = new Map<number, number[]>();
+    for (const number of authored) {
+      const asset = slots.assetOf(number);
+      const position = slots.position(asset, number - slots.base[asset]);
+      if (position < 0 || position >= index.assets[asset].bindings.length) continue;
+      const own = byAsset.get(asset);
+      if (own) own.push(position);
+      else byAsset.set(asset, [position]);
+    }
+    return byAsset;
+  }
+  /** Marks the nodes of an asset's instances by its events and actions. False if there is no room for them. */
+  private redeclare(asset: number): boolean {
+    const { x, action } = this.g;
+    const { events, actions } = x.index.assets[asset];
+    for (const i of x.instancesOf(asset)) {
+      if (x.nodeBase[i + 1] - x.nodeBase[i] < events.length + actions.length) return false;
+      markNodes(x, action, i);
+    }
+    return true;
+  }
+  /** The copies of what comes or goes. */
   private copies(changed: readonly ChangedAsset[], which: 'gone' | 'fresh'): Copy[] {
     const copies: Copy[] = [];
     for (const { asset, [which]: positions } of changed) {
       if (positions.length === 0) continue;
-      const inOrder = [...positions].sort((a, b) => a - b);
-      for (const owner of this.select.instancesOf(asset)) {
-        for (const position of inOrder) copies.push({ owner, position });
+      for (const owner of this.g.x.instancesOf(asset)) {
+        for (const position of positions) copies.push({ owner, position });
       }
     }
-    return changed.length === 1 ? copies : copies.sort((a, b) => a.owner - b.owner);
+    return copies;
   }
   /**
    * Gives instances other effect edges where those that they have do not hold any more; the delta says so, too. Cost: their
@@ -224,6 +398,31 @@ export class GraphEditor {
         delta.tails.add(tail);
       }
     }
+  }
+  /**
+   * Takes the effect edges from instances and to them, once they have no others; the delta says so, too. Gives the other
+   * instances that lost some.
+   */
+  dropEffects(instances: ReadonlySet<number>, delta: GraphDelta): Set<number> {
+    const { g, runs } = this;
+    const { x, instanceOf } = g;
+    const others = new Set<number>();
+    const drop = (tail: number): void => {
+      if (g.first[tail] === g.end[tail]) return;
+      runs.remove(tail, () => true, delta.removed);
+      delta.tails.add(tail);
+    };
+    for (const i of instances) {
+      for (let n = x.nodeBase[i]; n < x.nodeBase[i + 1]; n++) {
+        drop(n);
+        for (const tail of runs.incoming.tails(n).slice()) {
+          drop(tail);
+          others.add(instanceOf[tail]);
+        }
+      }
+    }
+    for (const i of instances) others.delete(i);
+    return others;
   }
   /** What some bindings put into the graph. What is gone has named its channel nodes already. */
   private collect(copies: readonly Copy[], which: 'gone' | 'fresh'): BindingEdges {
@@ -319,6 +518,14 @@ export class GraphEditor {
     }
     for (let h = 0; h < hearings.length; h += HEARING_STRIDE) add(heard, hearings[h + 1], hearings[h + 2]);
   }
+}
+
+const NONE: ReadonlySet<number> = new Set();
+const NO_THINGS: ThingsEdit = { edits: [], partly: new Map() };
+
+/** Running order. */
+function inOrder(a: Copy, b: Copy): number {
+  return a.owner - b.owner || a.position - b.position;
 }
 
 /** A key of a channel that an edit used more or less often, and whether it was used before. */

@@ -21,7 +21,7 @@ export interface CompiledEffect {
 /** Adds the edges that the effects of each instance make. Linear in instances and edges. */
 export function addEffectEdges(x: Expansion, add: AddEdge): void {
   const compiled = x.index.assets.map(compileEffects);
-  for (let i = 0; i < x.count; i++) addEffectEdgesOf(x, i, compiled[x.asset[i]], add);
+  for (let i = 0; i < x.count; i++) if (!x.isFree(i)) addEffectEdgesOf(x, i, compiled[x.asset[i]], add);
 }
 
 /** Adds those of one instance, by its asset's compiled effects. */
@@ -104,7 +104,7 @@ export function hasLimit(event: EventDecl): boolean {
 /** The instance and all that it contains (what it spawns is not contained), in expansion order. */
 export function eachInside(x: Expansion, instance: number, take: (inside: number) => void): void {
   const spawned = x.isSpawned(instance);
-  for (let i = instance; i < x.end[instance]; i++) if (x.isSpawned(i) === spawned) take(i);
+  for (let i = instance; i < x.end[instance]; i++) if (x.isSpawned(i) === spawned && !x.isFree(i)) take(i);
 }
 function eachEvent(
   x: Expansion,

@@ -20,6 +20,9 @@ export const HEAR = 2;
 export const RAISE = 3;
 export const SPAWN = 4;
 
+/** In {@link Graph.action}: the number is kept free for what an edit brings. */
+export const UNUSED = 2;
+
 /** A key number of a channel node or record: no key at all. */
 export const NO_KEY = -1;
 /** A key that would be read from an end that is missing: it counts as every key. */
@@ -65,9 +68,9 @@ export interface Graph {
   ref: Int32Array;
   /** How many edges there are. */
   edges: number;
-  /** The instance of each node; −1 − the channel node's own number for a channel's. */
+  /** The instance of each node, or the free number of one; −1 − the channel node's own number for a channel's. */
   instanceOf: Int32Array;
-  /** For each node 1 if it is an action's. */
+  /** For each node 1 if it is an action's, {@link UNUSED} if it is no instance's. */
   action: Uint8Array;
   /** By authored binding; only of those that have any. */
   readonly records: Map<number, BindingRecords>;

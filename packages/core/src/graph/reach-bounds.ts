@@ -37,7 +37,7 @@ function bound(
   let sum = 0;
   for (let m = 0; m < members.length; m++) {
     const n = members[m];
-    sum += action[n];
+    sum += action[n] & 1;
     for (let e = first[n]; e < end[n] && sum <= limit; e++) if (of[head[e]] !== k) sum += bounds[head[e]];
   }
   const capped = Math.min(sum, limit + 1);

@@ -39,7 +39,7 @@ export function selectedNow(
   const select = new Selector(x, values);
   const sender = 'at' in from ? new CompiledPath(x, sceneInstances(x), from.at, ownerAsset) : null;
   const now: SelectedNow = { copies: 0, total: 0, least: 0, most: 0, first: [] };
-  for (const owner of select.instancesOf(ownerAsset)) {
+  for (const owner of x.instancesOf(ownerAsset)) {
     let count = 0;
     const match = matchOf(x, values, to, sender ? sender.resolve(owner) : owner);
     if (match !== 'unreadable') {

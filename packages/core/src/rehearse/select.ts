@@ -62,7 +62,7 @@ export function selectLive(
 }
 
 function basesOf(ground: RehearsalModel, owner: Live, { asset, within }: Selection): number[] {
-  const all = [...ground.selector.instancesOf(asset)];
+  const all = [...ground.x.instancesOf(asset)];
   if (within === 'project') return all;
   return all.filter((i) => i > owner.base && i < ground.x.end[owner.base]);
 }

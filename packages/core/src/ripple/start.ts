@@ -52,7 +52,5 @@ function instanceAt(g: Graph, address: string): number[] {
 }
 function instancesOf(g: Graph, asset: string): number[] {
   const number = g.x.index.assetAt.get(asset);
-  const list: number[] = [];
-  for (let i = 0; i < g.x.count; i++) if (g.x.asset[i] === number) list.push(i);
-  return list;
+  return number === undefined ? [] : [...g.x.instancesOf(number)];
 }

@@ -1,3 +1,4 @@
+import type { Expansion } from '../../expand/expansion.js';
 import { hasBindingNodes, nodeHasBinding } from '../../graph/has-binding.js';
 import { chainLengths, reviseChain, type Chains } from '../../graph/chains.js';
 import { ComponentEdits } from '../../graph/component-edits.js';
@@ -99,6 +100,7 @@ export class Facts {
   follow(delta: GraphDelta, { runs: { incoming } }: GraphEditor, sleepChanged = false): FactChanges {
     const { g } = this;
     this.makeRoom();
+    this.come(delta);
     const hasBinding = this.followBindings(delta, incoming);
     const { components, cycles } = this.followComponents(delta, incoming);
     const ahead = this.followChains(delta, components, cycles, incoming);
@@ -108,6 +110,7 @@ export class Facts {
     const awake = sleepChanged
       ? this.livenessAnew('awake')
       : this.followLiveness('awake', delta, incoming, NOTHING);
+    this.leave(delta);
     const spawnGaps = this.spawnGaps.follow([...hasBinding].filter((n) => !isChannel(g, n)));
     const audiences = this.audiences.follow(delta);
     const ties = this.ties.follow(delta);
@@ -123,6 +126,26 @@ export class Facts {
     };
   }
 
+  /** What comes has nodes that had no edges so far. */
+  private come({ coming, filled }: GraphDelta): void {
+    const { x } = this.g;
+    for (const i of [...coming, ...filled]) {
+      if (x.isSpawned(i)) continue;
+      x.assetOf(i).events.forEach(({ cause }, e) => {
+        if (cause.type !== 'raised') this.outside[x.nodeBase[i] + e] = 1;
+      });
+    }
+  }
+  /** What leaves has lost its edges. */
+  private leave({ leaving, emptied }: GraphDelta): void {
+    const { chains, outside, reachBounds: bounds } = this;
+    for (const i of [...leaving, ...emptied]) {
+      eachNode(this.g.x, i, (n) => {
+        outside[n] = chains.length[n] = chains.cyclic[n] = chains.hasCycle[n] = bounds[n] = 0;
+      });
+      for (const liveness of [this.awake, this.livable]) liveness.leave(i, leaving.has(i));
+    }
+  }
   /** Channel nodes may have come. What is kept for events and actions alone needs no room for them. */
   private makeRoom(): void {
     const { chains } = this;
@@ -185,6 +208,7 @@ export class Facts {
       });
     }
     for (const n of delta.tails) changed.add(of[n]);
+    for (const i of [...delta.coming, ...delta.filled]) eachNode(g.x, i, (n) => changed.add(of[n]));
     return { components: changed, cycles };
   }
 
@@ -281,6 +305,10 @@ export class Facts {
 }
 const NOTHING = { came: [], went: [] };
 
+function eachNode(x: Expansion, instance: number, take: (node: number) => void): void {
+  for (let n = x.nodeBase[instance]; n < x.nodeBase[instance + 1]; n++) take(n);
+}
+
 /** The components that do not hold just what one of the old components held. Cost: the nodes. */
 function otherMembers(g: Graph, old: Components, now: Components): Set<number> {
   const other = new Set<number>();
@@ -301,7 +329,7 @@ function outsideEvents(g: Graph): Uint8Array {
   const outside = new Uint8Array(g.first.length);
   const raised = x.index.assets.map((a) => a.events.map((e) => e.cause.type !== 'raised'));
   for (let i = 0; i < x.count; i++) {
-    if (x.isSpawned(i)) continue;
+    if (x.isSpawned(i) || x.isFree(i)) continue;
     raised[x.asset[i]].forEach((isOutside, e) => {
       if (isOutside) outside[x.nodeBase[i] + e] = 1;
     });

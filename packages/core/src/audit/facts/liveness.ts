@@ -40,7 +40,7 @@ export class Liveness {
   /** For each instance 1 if it wakes; if it is a stand-in that something spawns. */
   private readonly woken: Uint8Array;
   private readonly spawned: Uint8Array;
-  private readonly effects: readonly (readonly ActionEffects[])[];
+  private readonly effects: (readonly ActionEffects[])[];
   private readonly queue = new IntList();
   private readonly x: Expansion;
   /** While an edit is followed: what came alive, and what woke. */
@@ -61,7 +61,7 @@ export class Liveness {
     this.spawned = new Uint8Array(x.count);
     this.effects = x.index.assets.map((a) => effectsOf(a, x));
     if (sleep) this.countSleepers();
-    for (let i = 0; i < x.count; i++) if (!x.isSpawned(i)) this.reachOutside(i);
+    for (let i = 0; i < x.count; i++) if (!x.isSpawned(i) && !x.isFree(i)) this.reachOutside(i);
     for (const n of extra) this.reach(n);
     this.follow();
   }
@@ -73,11 +73,12 @@ export class Liveness {
    * much is, or if something doubted wakes or spawns.
    */
   revise(
-    { removed, added }: GraphDelta,
+    delta: GraphDelta,
     incoming: Incoming,
     extra: { came: Iterable<number>; went: Iterable<number> },
   ): LivenessChange | null {
-    const doubtful = this.doubt(removed, extra.went);
+    const { added, coming, filled } = delta;
+    const doubtful = this.doubt(delta, extra.went);
     if (!doubtful) return null;
     if (this.live.length < this.g.first.length) {
       this.live = grown(this.live, this.g.first.length);
@@ -93,6 +94,14 @@ export class Liveness {
     for (const n of doubtful) {
       for (let i = 0; i < incoming.degree(n); i++) if (this.live[incoming.tail(n, i)] === 1) this.reach(n);
     }
+    for (const i of coming) {
+      this.come(i);
+      if (this.sleep) change.instances.add(i);
+    }
+    for (const at of new Set(filled.map((i) => this.x.asset[i]))) {
+      this.effects[at] = effectsOf(this.x.index.assets[at], this.x);
+    }
+    for (const i of filled) if (this.isStarted(i)) this.reachOutside(i);
     for (const n of extra.came) this.reach(n);
     added.tails.forEach((tail, i) => {
       if (this.live[tail] === 1) this.reach(added.heads[i]);
@@ -107,21 +116,25 @@ export class Liveness {
   }
 
   /** What removed edges and nodes no longer taken as live may have brought about. */
-  private doubt(removed: GraphDelta['removed'], went: Iterable<number>): Set<number> | null {
-    const { g, live, reached, extra } = this;
+  private doubt({ removed, leaving, emptied }: GraphDelta, went: Iterable<number>): Set<number> | null {
+    const { g, live, reached, extra, x } = this;
     const stack = [...went];
+    for (const i of [...leaving, ...emptied])
+      for (let n = x.nodeBase[i]; n < x.nodeBase[i + 1]; n++) stack.push(n);
     removed.tails.forEach((tail, i) => {
       if (live[tail] === 1) stack.push(removed.heads[i]);
     });
     const doubtful = new Set<number>();
     for (let n = stack.pop(); n !== undefined; n = stack.pop()) {
       if (reached[n] === 0 || doubtful.has(n) || extra.has(n)) continue;
-      const from = this.outside(n);
+      const leaves = leaving.has(g.instanceOf[n]);
+      const from = leaves || emptied.has(g.instanceOf[n]) ? 'no' : this.outside(n);
       if (from === 'certain') continue;
       if (from === 'spawned' || doubtful.size >= MAX_DOUBTFUL) return null;
       doubtful.add(n);
       if (live[n] === 0) continue;
-      if (!isChannel(g, n)) {
+      // What leaves wakes and spawns only what leaves with it.
+      if (!isChannel(g, n) && !leaves) {
         const effects = this.effectsAt(n, g.instanceOf[n]);
         if (effects && (effects.wakes || effects.spawns.length > 0)) return null;
       }
@@ -139,6 +152,29 @@ export class Liveness {
     return x.isSpawned(i) ? 'spawned' : 'certain';
   }
 
+  /** An instance that is new; what contains it was there before, or came just now. */
+  private come(i: number): void {
+    const { x } = this;
+    this.woken[i] = this.spawned[i] = 0;
+    if (this.sleep) this.countSleepersAt(i);
+    if (!x.isSpawned(i)) this.reachOutside(i);
+  }
+  /** Whether an instance is there from the start, or something spawns it. */
+  private isStarted(i: number): boolean {
+    const { x } = this;
+    if (!x.isSpawned(i)) return true;
+    let standIn = i;
+    while (!x.isStandIn(standIn)) standIn = x.parent[standIn];
+    return this.spawned[standIn] === 1;
+  }
+  /** Nothing is live any more in an instance that leaves, or whose nodes are taken out. */
+  leave(i: number, leaves: boolean): void {
+    const { x } = this;
+    this.live.fill(0, x.nodeBase[i], x.nodeBase[i + 1]);
+    this.reached.fill(0, x.nodeBase[i], x.nodeBase[i + 1]);
+    if (leaves) this.blocked[i] = 0;
+  }
+
   private follow(): void {
     const { g, queue } = this;
     while (queue.length > 0) {
@@ -149,11 +185,13 @@ export class Liveness {
   }
   private countSleepers(): void {
     const { x } = this;
-    for (let i = 0; i < x.count; i++) {
-      const container = x.containerOf(i);
-      const own = (x.flags[i] & BEGINS_ASLEEP) !== 0 ? 1 : 0;
-      this.blocked[i] = own + (container < 0 ? 0 : this.blocked[container]);
-    }
+    for (let i = 0; i < x.count; i++) if (!x.isFree(i)) this.countSleepersAt(i);
+  }
+  private countSleepersAt(i: number): void {
+    const { x } = this;
+    const container = x.containerOf(i);
+    const own = (x.flags[i] & BEGINS_ASLEEP) !== 0 ? 1 : 0;
+    this.blocked[i] = own + (container < 0 ? 0 : this.blocked[container]);
   }
   private reachOutside(i: number): void {
     const { events } = this.x.assetOf(i);
@@ -199,7 +237,7 @@ export class Liveness {
       const standIn = x.standInOf(i, asset);
       if (standIn < 0 || this.spawned[standIn] === 1) continue;
       this.spawned[standIn] = 1;
-      for (let s = standIn; s < x.end[standIn]; s++) this.reachOutside(s);
+      for (let s = standIn; s < x.end[standIn]; s++) if (!x.isFree(s)) this.reachOutside(s);
     }
   }
 }

@@ -19,7 +19,7 @@ export class SpawnGaps {
     const { x } = g;
     this.x = x;
     for (let i = 0; i < x.count; i++) {
-      if (!x.isStandIn(i)) continue;
+      if (x.isFree(i) || !x.isStandIn(i)) continue;
       const all = this.standIns.get(x.asset[i]);
       if (all) all.push(i);
       else this.standIns.set(x.asset[i], [i]);
@@ -29,7 +29,7 @@ export class SpawnGaps {
       this.boundCopies.set(asset, new Int32Array(x.nodeBase[x.end[s]] - x.nodeBase[s]));
     }
     for (let i = 0; i < x.count; i++) {
-      if (x.isSpawned(i)) continue;
+      if (x.isSpawned(i) || x.isFree(i)) continue;
       for (let n = x.nodeBase[i]; n < x.nodeBase[i + 1]; n++) if (hasBinding()[n] === 1) this.count(n, 1);
     }
     for (const all of this.standIns.values()) {

@@ -62,7 +62,7 @@ function entriesByScene(inputs: AnalysisInputs): Map<number, EntryPlaces> {
     const { x } = inputs;
     const entries = new Map<number, Entry[]>();
     for (let i = 0; i < x.count; i++) {
-      if (x.isSpawned(i) || x.placementOf(i)?.entry !== true) continue;
+      if (x.isFree(i) || x.isSpawned(i) || x.placementOf(i)?.entry !== true) continue;
       const scene = x.sceneOf(i);
       const own = entries.get(scene);
       const entry = { instance: i, at: positionOf(x, i) };
