@@ -50,7 +50,66 @@ export function randomProject(seed: number): Project {
   if (r.chance(0.5))
     project.loadSets = r.list(2, (i) => ({ name: `l${i}`, scenes: scenes.filter(() => r.chance(0.7)) }));
   if (r.chance(0.2)) project.waivers = [{ fingerprint: 'f', reason: 'r', by: 'b', until: '2026-01-01' }];
+  setPairs(new Random(seed + 1299709), project);
   return project;
+}
+
+/** What chance alone seldom makes: two things that switch, drive or contradict each other, tables, patterns of names. */
+function setPairs(r: Random, project: Project): void {
+  if (r.chance(0.2)) {
+    project.tables = [{ name: 'lines', keys: ['east', 'west'] }];
+    const { properties = [] } = r.pick(project.assets);
+    for (const p of properties) if (p.name === 'line') p.type = r.pick(['key:lines', 'key:lost']);
+  }
+  if (r.chance(0.2))
+    project.policy = { ...project.policy, names: { action: r.pick(['^do[AB]', '^a']), asset: '[0P]$' } };
+  for (const scene of project.assets) if (scene.kind === 'scene' && r.chance(0.5)) setPair(r, project, scene);
+}
+function setPair(r: Random, project: Project, scene: Asset): void {
+  const partOf = (id: string): Asset | undefined =>
+    project.assets.find((a) => a.id === id && a.kind !== 'scene');
+  const { placements = [], bindings = [] } = scene;
+  const standing = placements.filter((p) => partOf(p.asset));
+  if (standing.length < 2) return;
+  const [one, other] = [r.pick(standing), r.pick(standing)];
+  const [a, b] = [partOf(one.asset)!, partOf(other.asset)!];
+  const events = a.events!;
+  const bind = (id: string, from: Placement, event: string, to: Placement, action: string): Binding => {
+    const binding: Binding = { id, from: { at: from.id, event }, to: { at: to.id, action } };
+    bindings.push(binding);
+    return binding;
+  };
+  r.pick<() => void>([
+    () => {
+      a.events = ['enter', 'leave'].map((way) => ({
+        name: way === 'enter' ? 'onA' : 'onB',
+        cause: { type: `area-${way}` as 'area-enter' | 'area-leave' },
+      }));
+      b.actions![0].effects = [{ set: 'line', to: r.pick(VALUES) }];
+      bind('enters', one, 'onA', other, b.actions![0].name);
+    },
+    () => {
+      for (let i = 0; i < 2 + r.int(2); i++) {
+        bind(`forth${i}`, one, events[0].name, other, r.pick(b.actions!).name);
+        bind(`back${i}`, other, b.events![0].name, one, r.pick(a.actions!).name);
+      }
+      project.policy = { ...project.policy, maxTangle: r.int(3) };
+    },
+    () => {
+      b.actions = [1, 2].map((to, i) => ({ name: ACTIONS[i], effects: [{ set: 'line', to }] }));
+      for (const { name } of b.actions) bind(`sets-${name}`, one, events[0].name, other, name);
+    },
+    () => {
+      events[0].cause = { type: 'start' };
+      const late = bind('late', one, events[0].name, other, b.actions![0].name);
+      Object.assign(late, { origin: 'code', bind: 'start', release: 'own' });
+    },
+    () => {
+      events[0].delivery = { to: { only: ['operator'] } };
+      project.peers ??= [{ name: 'host', role: 'server' }];
+      bind('told', one, events[0].name, other, b.actions![0].name);
+    },
+  ])();
 }
 
 /** Values for what stands inside placements, right and wrong. */

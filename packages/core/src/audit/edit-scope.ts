@@ -196,7 +196,7 @@ export class EditFollower {
       for (const i of x.instancesOf(asset)) scope.instances.add(i);
     }
     // They say which names there are.
-    if (this.touched.has('things')) for (const n of inputs.leadingNowhere()) scope.bindings.add(n);
+    if (places.length > 0) for (const n of inputs.leadingNowhere(scope.assets)) scope.bindings.add(n);
     if (coming.length + leaving.size === 0) return;
     const around = new Set<number>();
     for (const i of [...coming, ...leaving]) {

@@ -13,6 +13,7 @@ import {
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 import type { Binding, Value } from '../project/types.js';
 import { bindingEnds, type BindingEnds } from './binding-ends.js';
+import { pathKinds } from './binding-paths.js';
 import { compilePattern } from '../project/name-pattern.js';
 import { Incoming } from '../graph/incoming.js';
 import { Facts } from './facts/facts.js';
@@ -99,13 +100,14 @@ export class AnalysisInputs {
     }
   }
 
-  /** Authored bindings with a path that leads nowhere. Cost: a pass over the numbers of bindings. */
-  *leadingNowhere(): Iterable<number> {
+  /** Authored bindings of these assets, and far-reaching ones, with a path that leads nowhere. Cost: those bindings. */
+  *leadingNowhere(assets: ReadonlySet<number>): Iterable<number> {
     const { slots } = this.x;
     if (this.senderAt.length === 0) return;
-    for (const { at, bindings } of this.index.assets) {
+    for (const asset of this.index.assets) {
+      const { at, bindings } = asset;
       const base = slots.base[at];
-      for (let position = 0; position < bindings.length; position++) {
+      for (const position of assets.has(at) ? bindings.keys() : pathKinds(asset).far) {
         const n = base + slots.slot(at, position);
         if (this.senderAt[n] >= MORE && this.targetAt[n] >= MORE) continue;
         const { from, to } = bindings[position];

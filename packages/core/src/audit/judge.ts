@@ -222,17 +222,23 @@ export class Judge {
       if (unit === undefined) units.set(number, (unit = this.walk.unit(kind, number)));
       return unit;
     };
+    const judge = (active: ActivePart, number: number): void => {
+      this.store.retract(active.rule, reportKey(active.number, number));
+      if (kind === 'event' && !this.isConcerned(active, number)) return;
+      const unit = this.isCandidate(active, number) ? unitOf(number) : null;
+      if (unit !== null || kind === 'project') this.check(active, number, unit);
+    };
     const changes = new Map(Object.entries(after));
+    const ownNumbers = new Set(own);
     for (const active of this.active.get(kind)!) {
-      const numbers = new Set(own);
+      for (const number of ownNumbers) judge(active, number);
+      const seen = new Set<number>();
       for (const change of (active.part.after ?? []) as readonly string[]) {
-        for (const number of changes.get(change) ?? []) numbers.add(number);
-      }
-      for (const number of numbers) {
-        this.store.retract(active.rule, reportKey(active.number, number));
-        if (kind === 'event' && !this.isConcerned(active, number)) continue;
-        const unit = this.isCandidate(active, number) ? unitOf(number) : null;
-        if (unit !== null || kind === 'project') this.check(active, number, unit);
+        for (const number of changes.get(change) ?? []) {
+          if (ownNumbers.has(number) || seen.has(number)) continue;
+          seen.add(number);
+          judge(active, number);
+        }
       }
     }
   }

@@ -1,10 +1,11 @@
 import type { PlacementEdit } from '../expand/edit-instances.js';
 import { spawnable } from '../expand/stand-ins.js';
 import type { ThingsEdit } from '../graph/edit-graph.js';
-import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
+import type { ProjectIndex } from '../project/index-project.js';
 import { parsePath } from '../project/path.js';
 import type { Binding, Placement, Project } from '../project/types.js';
 import { alignLists } from '../util/align-lists.js';
+import { pathKinds } from './binding-paths.js';
 import type { AnalysisInputs } from './inputs.js';
 
 const NONE: readonly Placement[] = [];
@@ -74,7 +75,7 @@ function bindingsOf(
     });
   }
   for (const asset of index.assets) {
-    for (const position of farReaching(asset)) {
+    for (const position of pathKinds(asset).far) {
       const { from, to } = asset.bindings[position];
       const isConcerned =
         [from, to].some((end) => 'at' in end && parsePath(end.at).segments.some((s) => ids.has(s))) ||
@@ -90,22 +91,6 @@ function namesOne({ from, to }: Binding, ids: ReadonlySet<string>): boolean {
 /** Most paths are one name. */
 function leadsThrough(path: string, ids: ReadonlySet<string>): boolean {
   return ids.has(path) || (path.includes('/') && parsePath(path).segments.some((s) => ids.has(s)));
-}
-
-const far = new WeakMap<AssetIndex, readonly number[]>();
-/** Bindings of an asset that lead to what does not stand in it, by position. Cost: its bindings, once. */
-function farReaching(asset: AssetIndex): readonly number[] {
-  const known = far.get(asset);
-  if (known) return known;
-  const found: number[] = [];
-  asset.bindings.forEach(({ from, to }, position) => {
-    const isFar =
-      [from, to].some((end) => 'at' in end && end.at.includes(':')) ||
-      ('every' in to && to.within === 'project');
-    if (isFar) found.push(position);
-  });
-  far.set(asset, found);
-  return found;
 }
 
 /** Assets that may stand in something spawned. Cost: effects and placements. */

@@ -1,6 +1,7 @@
 import type { AssetIndex } from '../project/index-project.js';
 import type { Binding, KeyExpr } from '../project/types.js';
 import { isLiteral } from '../project/value.js';
+import { isThroughStandIn } from './binding-paths.js';
 import type { AnalysisInputs } from './inputs.js';
 
 /** Owners of whose bindings the ends are looked up one by one; beyond it their assets decide. */
@@ -40,8 +41,9 @@ function reads(
   const readsSender = 'channel' in to ? isProperty(to.key) : 'every' in to && isRead(to);
   const readsReceiver = 'channel' in from && isProperty(from.key) && 'at' in to;
   const sender = 'channel' in from ? owner.at : ends.sender;
-  const maySend = readsSender && assets.has(sender);
-  const mayReceive = readsReceiver && assets.has(ends.target);
+  const depends = isThroughStandIn(owner.bindings[position]);
+  const maySend = readsSender && (depends || assets.has(sender));
+  const mayReceive = readsReceiver && (depends || assets.has(ends.target));
   if (!few || !(maySend || mayReceive)) return maySend || mayReceive;
   return inputs.copiesOf(owner, position).some((c) => {
     const reader = 'channel' in from ? c.owner : c.sender;

@@ -214,18 +214,23 @@ export class GraphEditor {
       const kept = this.takeRecords(number);
       this.putRecords(number, kept ? joinRecords(kept, records) : records);
     }
-    const counted = new Set<number>();
-    for (const node of lost.counted.view()) {
-      g.countsAsBound[node]--;
-      counted.add(node);
+    const counts = new Map<number, number>();
+    for (const [list, times] of [
+      [lost.counted, -1],
+      [fresh.counted, 1],
+    ] as const) {
+      for (const node of list.view()) {
+        g.countsAsBound[node] += times;
+        counts.set(node, (counts.get(node) ?? 0) + times);
+      }
     }
-    for (const node of fresh.counted.view()) {
-      g.countsAsBound[node]++;
-      counted.add(node);
-    }
+    const counted = new Set([...counts.keys()].filter((node) => counts.get(node) !== 0));
     g.expandedBindings += fresh.expandedBindings - lost.expandedBindings;
     if (g.edges > MAX_EDGES) throw tooManyEdges(x, -1);
     this.runs.compact();
+    // Most edges of what was resolved again are the same as before.
+    const same = new Set([...again, ...partly.keys()]);
+    if (same.size > 0) cancelOut(removed, added, (ref) => ref >= 0 && same.has(x.authoredOf(ref)));
     const tails = new Set([...removed.tails, ...added.tails]);
     const changedUses = [...uses.values()];
     const channels = new Set(changedUses.map((u) => u.channel));
@@ -522,6 +527,32 @@ export class GraphEditor {
 
 const NONE: ReadonlySet<number> = new Set();
 const NO_THINGS: ThingsEdit = { edits: [], partly: new Map() };
+
+/** Takes out of both what is in both, if a test of its binding says yes. Linear. */
+function cancelOut(removed: LooseEdges, added: LooseEdges, may: (ref: number) => boolean): void {
+  const counts = new Map<number, Map<number, number>>();
+  // Nodes are fewer than 2 to the 26th.
+  const idOf = ({ tails, heads }: LooseEdges, i: number): number => tails[i] * 2 ** 26 + heads[i];
+  const count = (edges: LooseEdges, i: number, times: 1 | -1): number => {
+    let own = counts.get(edges.refs[i]);
+    if (!own) counts.set(edges.refs[i], (own = new Map<number, number>()));
+    const now = (own.get(idOf(edges, i)) ?? 0) + times;
+    own.set(idOf(edges, i), now);
+    return now;
+  };
+  removed.refs.forEach((ref, i) => may(ref) && count(removed, i, 1));
+  keep(added, (i) => !may(added.refs[i]) || count(added, i, -1) < 0);
+  keep(removed, (i) => !may(removed.refs[i]) || count(removed, i, -1) >= 0);
+}
+function keep({ tails, heads, refs }: LooseEdges, isKept: (i: number) => boolean): void {
+  let to = 0;
+  for (let i = 0; i < refs.length; i++) {
+    if (!isKept(i)) continue;
+    [tails[to], heads[to], refs[to]] = [tails[i], heads[i], refs[i]];
+    to++;
+  }
+  tails.length = heads.length = refs.length = to;
+}
 
 /** Running order. */
 function inOrder(a: Copy, b: Copy): number {
