@@ -10,7 +10,8 @@ import {
 import { Facts, type FactChanges } from '../src/audit/facts/facts.js';
 import { ComponentEdits } from '../src/graph/component-edits.js';
 import { componentsOf } from '../src/graph/components.js';
-import { GraphEditor, type GraphDelta } from '../src/graph/edit-graph.js';
+import { GraphEditor } from '../src/graph/edit-graph.js';
+import type { GraphDelta } from '../src/graph/graph-delta.js';
 import {
   compareNodes,
   isChannel,

@@ -1,5 +1,7 @@
 import { ASLEEP_AT_START, BEGINS_ASLEEP, type Expansion } from '../expand/expansion.js';
-import type { GraphDelta, GraphEditor, ThingsEdit } from '../graph/edit-graph.js';
+import type { GraphEditor } from '../graph/edit-graph.js';
+import { dropEffects, refreshEffects } from '../graph/effect-edits.js';
+import type { GraphDelta, ThingsEdit } from '../graph/graph-delta.js';
 import { isChannel } from '../graph/graph.js';
 import type { Project } from '../project/types.js';
 import type { AnalysisInputs } from './inputs.js';
@@ -79,7 +81,7 @@ export class EditFollower {
     const { inputs, withdrawn, redeclared } = this;
     const delta = editor.edit(inputs.index, { withdrawn, emptied: redeclared });
     if (!delta) return null;
-    this.leading = editor.dropEffects(delta.emptied, delta);
+    this.leading = dropEffects(editor.runs, delta.emptied, delta);
     const changes = inputs.facts.follow(delta, editor);
     const units = touchedUnits(inputs, editor, delta, changes, nothing());
     editor.retire(delta);
@@ -183,7 +185,7 @@ export class EditFollower {
       }
     }
     const wakes = (i: number): boolean => x.assetOf(i).effects.some(({ effect }) => 'wake' in effect);
-    editor.refreshEffects([...waking].filter(wakes), delta);
+    refreshEffects(editor.runs, [...waking].filter(wakes), delta);
   }
   /** What comes and goes, with all that is said of it, and what places it. */
   private comeAndGo(editor: GraphEditor, delta: GraphDelta): void {
@@ -209,8 +211,9 @@ export class EditFollower {
     for (const i of entriesAround(x, this.before, [...coming, ...leaving])) {
       for (const n of areaEvents(x, i)) scope.areas.add(n);
     }
-    const others = editor.dropEffects(leaving, delta);
-    editor.refreshEffects(
+    const others = dropEffects(editor.runs, leaving, delta);
+    refreshEffects(
+      editor.runs,
       [...coming, ...around, ...others].filter((i) => !leaving.has(i)),
       delta,
     );
@@ -236,7 +239,8 @@ export class EditFollower {
       const holder = x.holder[i];
       for (let at = holder; at < x.end[holder]; at++) if (spawns(x, at)) leading.add(at);
     }
-    editor.refreshEffects(
+    refreshEffects(
+      editor.runs,
       [...leading].filter((i) => !x.isFree(i)),
       delta,
     );

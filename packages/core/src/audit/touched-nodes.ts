@@ -35,7 +35,8 @@ export function bindingsOfNodes(
 
 function* throughStandIns({ index, x: { slots } }: AnalysisInputs): Iterable<number> {
   for (const asset of index.assets) {
-    for (const position of pathKinds(asset).spawned) yield slots.base[asset.at] + slots.slot(asset.at, position);
+    for (const position of pathKinds(asset).spawned)
+      yield slots.base[asset.at] + slots.slot(asset.at, position);
   }
 }
 function spawning(effects: readonly EffectRef[]): unknown {

@@ -1,6 +1,6 @@
 import type { PlacementEdit } from '../expand/edit-instances.js';
 import { spawnable } from '../expand/stand-ins.js';
-import type { ThingsEdit } from '../graph/edit-graph.js';
+import type { ThingsEdit } from '../graph/graph-delta.js';
 import type { ProjectIndex } from '../project/index-project.js';
 import { parsePath } from '../project/path.js';
 import type { Binding, Placement, Project } from '../project/types.js';

@@ -1,4 +1,5 @@
-import type { GraphDelta, GraphEditor } from '../graph/edit-graph.js';
+import type { GraphEditor } from '../graph/edit-graph.js';
+import type { GraphDelta } from '../graph/graph-delta.js';
 import { edgeDelay, isChannel, isEvent } from '../graph/graph.js';
 import type { EditScope } from './edit-scope.js';
 import type { FactChanges } from './facts/facts.js';
@@ -90,7 +91,7 @@ function eventAssets({ g, x }: AnalysisInputs, { counted }: GraphDelta, changes:
 /** Authored bindings that publish to a channel that is used at other keys than before, or listen on it. */
 function usersOf(editor: GraphEditor, { otherKeys }: GraphDelta): Set<number> {
   const users = new Set<number>();
-  for (const channel of otherKeys) for (const number of editor.users(channel)) users.add(number);
+  for (const channel of otherKeys) for (const number of editor.records.users(channel)) users.add(number);
   return users;
 }
 /** Events whose deliveries changed: at their own edges, or at those of a channel that they publish to. */

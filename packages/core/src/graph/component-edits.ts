@@ -1,6 +1,6 @@
 import { stronglyConnected, type Components } from './components.js';
 import { grown } from './edge-runs.js';
-import type { GraphDelta } from './edit-graph.js';
+import type { GraphDelta } from './graph-delta.js';
 import type { Graph } from './graph.js';
 import type { Incoming } from './incoming.js';
 

@@ -1,4 +1,4 @@
-import type { LooseEdges } from './edit-graph.js';
+import type { LooseEdges } from './graph-delta.js';
 import type { Graph } from './graph.js';
 import type { Incoming } from './incoming.js';
 
@@ -18,7 +18,7 @@ export class EdgeRuns {
   private used: number;
 
   constructor(
-    private readonly g: Graph,
+    readonly g: Graph,
     readonly incoming: Incoming,
   ) {
     this.used = g.head.length;

@@ -7,7 +7,7 @@ import {
 } from './graph.js';
 
 /** The lists of {@link BindingRecords} with their strides; each row begins with the owner, and owners ascend. */
-export const LISTS = [
+const LISTS = [
   ['faults', FAULT_STRIDE],
   ['selections', SELECTION_STRIDE],
   ['publications', PUBLICATION_STRIDE],
@@ -15,6 +15,10 @@ export const LISTS = [
 ] as const;
 function empty(): BindingRecords {
   return { faults: [], selections: [], publications: [], hearings: [] };
+}
+
+export function isEmpty(records: BindingRecords): boolean {
+  return LISTS.every(([name]) => records[name].length === 0);
 }
 
 /** The records of some owners, and those of all others. Linear. */

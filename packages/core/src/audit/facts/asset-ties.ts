@@ -1,6 +1,6 @@
 import { IntList } from '../../util/int-list.js';
 import { BIND, type Graph } from '../../graph/graph.js';
-import type { GraphDelta } from '../../graph/edit-graph.js';
+import type { GraphDelta } from '../../graph/graph-delta.js';
 
 /** The authored bindings that lead from one asset to another. */
 export interface Way {

@@ -1,4 +1,4 @@
-import type { GraphDelta } from '../../graph/edit-graph.js';
+import type { GraphDelta } from '../../graph/graph-delta.js';
 import { bindingOfEdge, isChannel, PUBLISH, type Graph } from '../../graph/graph.js';
 import { micros } from '../micros.js';
 

@@ -2,7 +2,7 @@ import { grown } from '../../graph/edge-runs.js';
 import { eachInside } from '../../graph/effect-edges.js';
 import { BEGINS_ASLEEP, type Expansion } from '../../expand/expansion.js';
 import { isChannel, type Graph } from '../../graph/graph.js';
-import type { GraphDelta } from '../../graph/edit-graph.js';
+import type { GraphDelta } from '../../graph/graph-delta.js';
 import type { Incoming } from '../../graph/incoming.js';
 import type { AssetIndex } from '../../project/index-project.js';
 import type { EventDecl } from '../../project/types.js';
