@@ -56,21 +56,22 @@ export function touchedUnits(
   };
 }
 
+interface TouchedOfKind {
+  own?: Iterable<number>;
+  after?: Partial<Record<string, Iterable<number>>>;
+}
 /** The units of both. */
 export function joinUnits(a: TouchedUnits, b: TouchedUnits): TouchedUnits {
-  type Unit = { own?: Iterable<number>; after?: Record<string, Iterable<number>> };
-  const all: Record<string, Unit> = { ...b };
-  for (const [kind, { own, after }] of Object.entries(a) as [string, Unit][]) {
-    const other: Unit = all[kind] ?? {};
-    const changes = new Set([...Object.keys(after ?? {}), ...Object.keys(other.after ?? {})]);
-    all[kind] = {
-      own: [...(own ?? []), ...(other.own ?? [])],
-      after: Object.fromEntries(
-        Array.from(changes, (c) => [c, [...(after?.[c] ?? []), ...(other.after?.[c] ?? [])]]),
-      ),
-    };
+  const all = new Map<string, TouchedOfKind>(Object.entries(a));
+  for (const [kind, { own = [], after = {} }] of Object.entries(b) as [string, TouchedOfKind][]) {
+    const before = all.get(kind) ?? {};
+    const changes = new Map(Object.entries(before.after ?? {}));
+    for (const [change, units] of Object.entries(after)) {
+      changes.set(change, [...(changes.get(change) ?? []), ...(units ?? [])]);
+    }
+    all.set(kind, { own: [...(before.own ?? []), ...own], after: Object.fromEntries(changes) });
   }
-  return all as TouchedUnits;
+  return Object.fromEntries(all);
 }
 
 /** Assets with placements that mute bindings of an asset whose bindings changed. */

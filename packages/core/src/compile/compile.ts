@@ -57,7 +57,7 @@ export function* compileSteps(
     roots,
     paths: assets.map((asset) => new PathTable(x, roots, asset.at)),
     enabled: assets.map((asset) => enabledOf(asset.bindings)),
-    holding: (project.peers?.length ?? 0) > 0 ? peerRolesOf(x) : null,
+    peerRoles: (project.peers?.length ?? 0) > 0 ? peerRolesOf(x) : null,
   };
   const ids = [...roots.values()].map((root) => ({ root, id: x.assetOf(root).decl.id }));
   const wanted = ids.filter(({ id }) => !scenes || scenes.includes(id));
@@ -88,7 +88,7 @@ export function* compileSteps(
       enums: (project.enums ?? []).map(({ name, values }) => ({ name, values })),
       loadSets: (project.loadSets ?? []).map(({ name, scenes: of }) => ({ name, scenes: of })),
       peers: (project.peers ?? []).map((p) => p.name),
-      strangers: strangersOf(inputs.holding),
+      strangers: strangersOf(inputs.peerRoles),
       scenes: ids.map(({ id }) => ({ scene: id, file: sceneFile(id) })),
     },
     scenes: [],
@@ -112,6 +112,6 @@ export function sceneFile(scene: string): string {
 function enabledOf(bindings: readonly Binding[]): number[] {
   return [...bindings.keys()].filter((b) => bindings[b].enabled !== false);
 }
-function strangersOf(holding: PeerRoles | null): string[] {
-  return holding ? holding.names.slice(holding.peers.length) : [];
+function strangersOf(peerRoles: PeerRoles | null): string[] {
+  return peerRoles ? peerRoles.names.slice(peerRoles.peers.length) : [];
 }

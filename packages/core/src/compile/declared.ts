@@ -10,7 +10,7 @@ import type {
 import type { AssetIndex } from '../project/index-project.js';
 import type { Action, Binding, BindingFrom, BindingTo, Effect, EventDecl, Field } from '../project/types.js';
 import { hasConditions } from '../project/condition.js';
-import { microseconds } from '../rehearse/ground.js';
+import { microseconds } from '../rehearse/rehearsal-model.js';
 
 /** An asset as a game needs it: without notes, places and what is off. `bindings` are those that are on, in order. */
 export function compiledAsset(asset: AssetIndex, bindings: readonly Binding[]): WiringAsset {

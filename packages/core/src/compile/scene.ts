@@ -18,7 +18,7 @@ export interface SceneInputs {
   /** For each asset, the numbers of its bindings that are on. */
   enabled: readonly (readonly number[])[];
   /** Null without peers. */
-  holding: PeerRoles | null;
+  peerRoles: PeerRoles | null;
 }
 
 /** Compiles one scene: its instances, and the expanded bindings that they have. Linear in both. */
@@ -49,7 +49,7 @@ export function compileScene(inputs: SceneInputs, root: number): WiringScene {
     if (overrides && Object.keys(overrides).length > 0) scene.values.push([local, overrides]);
     if (x.holder[i] !== i) scene.spawner.push([local, x.holder[i] - root]);
   }
-  if (inputs.holding) scene.peers = peersOf(x, inputs.holding, root);
+  if (inputs.peerRoles) scene.peers = peersOf(x, inputs.peerRoles, root);
   wire(inputs, root, scene);
   return scene;
 }

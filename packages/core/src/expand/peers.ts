@@ -78,13 +78,13 @@ export function receivers(event: EventDecl, peers: number, raiser: number, of: I
 
 /** Peers that may raise an event of that instance. */
 export function senders(h: PeerRoles, event: EventDecl, instance: number): number[] {
-  const of = heldBy(h, instance);
+  const of = peersOf(h, instance);
   return [...h.peers.keys()].filter((p) => maySend(event, p, of));
 }
 /** Peers that receive it when that peer raises it. */
 export function audience(h: PeerRoles, event: EventDecl, instance: number, raiser: number): number[] {
-  return receivers(event, h.peers.length, raiser, heldBy(h, instance));
+  return receivers(event, h.peers.length, raiser, peersOf(h, instance));
 }
-function heldBy(h: PeerRoles, instance: number): InstancePeers {
+function peersOf(h: PeerRoles, instance: number): InstancePeers {
   return { authority: h.authority[instance], operator: h.operator[instance] };
 }

@@ -1,5 +1,5 @@
 import { parsePath } from '../project/path.js';
-import type { RehearsalModel } from './ground.js';
+import type { RehearsalModel } from './rehearsal-model.js';
 import type { Copy, Live } from './live.js';
 import type { Population } from './population.js';
 
@@ -21,14 +21,14 @@ export function baseOf(named: Named): number {
  * Cost: segments of the address.
  */
 export function nameLive(
-  ground: RehearsalModel,
+  model: RehearsalModel,
   population: Population,
   takesPart: (instance: number) => boolean,
   address: string,
 ): Named {
-  const { x } = ground;
+  const { x } = model;
   const { scene, segments } = parsePath(address);
-  let at = scene === null ? -1 : (ground.scenes.get(x.index.assetAt.get(scene) ?? -1) ?? -1);
+  let at = scene === null ? -1 : (model.scenes.get(x.index.assetAt.get(scene) ?? -1) ?? -1);
   if (at < 0) return DANGLING;
   let number: number | null = null;
   for (const segment of segments) {
@@ -45,7 +45,7 @@ export function nameLive(
   }
   if (!takesPart(at)) return { live: null, fault: 'unloaded', base: at };
   if (!x.isSpawned(at)) return { live: population.at(at), fault: null };
-  const standIn = ground.standInOver(at);
+  const standIn = model.standInOver(at);
   const copy: Copy | null =
     number === null ? population.newest(standIn) : population.numbered(standIn, number);
   if (!copy) return { live: null, fault: 'unborn', base: at };

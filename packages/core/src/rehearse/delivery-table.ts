@@ -37,22 +37,25 @@ export interface DeliveryTable {
  */
 export function deliveryTable(
   g: Graph,
-  holding: PeerRoles,
+  peerRoles: PeerRoles,
   instance: number,
   event: number,
 ): DeliveryTable | null {
-  const { peers, names } = holding;
+  const { peers, names } = peerRoles;
   if (peers.length === 0) return null;
   const { x } = g;
   const decl = x.assetOf(instance).events[event];
-  const of: InstancePeers = { authority: holding.authority[instance], operator: holding.operator[instance] };
+  const of: InstancePeers = {
+    authority: peerRoles.authority[instance],
+    operator: peerRoles.operator[instance],
+  };
   const reached = receiversOf(g, x.nodeBase[instance] + event);
   const rows = peers.map(({ name: peer }, p): DeliveryRow => {
     const may = maySend(decl, p, of);
     const told = may ? receivers(decl, peers.length, p, of) : [];
-    const acts = may ? reached.map((r) => actOf(g, holding, r, told)) : [];
+    const acts = may ? reached.map((r) => actOf(g, peerRoles, r, told)) : [];
     const row = { peer, roles: rolesOf(p, of), may, told: told.map((t) => names[t]), acts };
-    return { ...row, answer: answerOf(row, decl, of, holding) };
+    return { ...row, answer: answerOf(row, decl, of, peerRoles) };
   });
   return {
     at: x.address(instance),
@@ -83,14 +86,14 @@ function receiversOf(g: Graph, node: number): Reached[] {
 }
 function actOf(
   g: Graph,
-  holding: PeerRoles,
+  peerRoles: PeerRoles,
   { binding, node }: Reached,
   told: readonly number[],
 ): DeliveryAct {
   const { x } = g;
   const instance = g.instanceOf[node];
   const asset = x.assetOf(instance);
-  const keeper = holding.authority[instance];
+  const keeper = peerRoles.authority[instance];
   const holds = told.filter((p) => asset.decl.existsOn !== 'authority' || p === keeper);
   const { owner, binding: decl } = expandedBinding(x, binding);
   return {
@@ -98,7 +101,7 @@ function actOf(
     binding: decl.id,
     at: x.address(instance),
     action: asset.actions[node - x.nodeBase[instance] - asset.events.length].name,
-    peers: holds.map((p) => holding.names[p]),
+    peers: holds.map((p) => peerRoles.names[p]),
   };
 }
 
@@ -113,9 +116,9 @@ function answerOf(
   { peer, may, told, acts }: Omit<DeliveryRow, 'answer'>,
   event: EventDecl,
   of: InstancePeers,
-  holding: PeerRoles,
+  peerRoles: PeerRoles,
 ): string {
-  if (!may) return `${peer} may not raise this: ${sendersText(event, of, holding)}`;
+  if (!may) return `${peer} may not raise this: ${sendersText(event, of, peerRoles)}`;
   if (told.length === 0) return `${peer} may raise this, but no peer receives it`;
   const deaf = acts.filter((a) => a.peers.length === 0).map((a) => `${a.at} ${a.action}`);
   const heard = `${peer} may raise this; ${list(told)} ${told.length === 1 ? 'receives' : 'receive'} it`;
@@ -123,10 +126,10 @@ function answerOf(
   return `${heard}, but none of them performs ${list(deaf.slice(0, 3))}${deaf.length > 3 ? ` and ${deaf.length - 3} more` : ''}`;
 }
 
-function sendersText(event: EventDecl, of: InstancePeers, holding: PeerRoles): string {
+function sendersText(event: EventDecl, of: InstancePeers, peerRoles: PeerRoles): string {
   const send = event.delivery?.send;
   if (send === 'nobody') return 'no peer is allowed to';
-  const may = holding.peers.filter((_, p) => maySend(event, p, of)).map((p) => p.name);
+  const may = peerRoles.peers.filter((_, p) => maySend(event, p, of)).map((p) => p.name);
   const said = send === undefined || send === 'everyone' ? 'everyone may' : rolesText(send);
   return may.length === 0 ? `${said}, and no peer has that role` : `${said}, which is ${list(may)}`;
 }

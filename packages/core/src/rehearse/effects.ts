@@ -5,7 +5,7 @@ import { literalFault } from '../project/arg-types.js';
 import type { Action, Effect, Type, Value } from '../project/types.js';
 import { isLiteral, sameValue } from '../project/value.js';
 import { evaluate, NONE } from './args.js';
-import { microseconds, type RehearsalModel } from './ground.js';
+import { microseconds, type RehearsalModel } from './rehearsal-model.js';
 import type { Live } from './live.js';
 import type { Population } from './population.js';
 import type { RecordBody, Values } from './records.js';
@@ -14,7 +14,7 @@ import { own } from '../util/own.js';
 /** What effects act upon: the run that they belong to. */
 export interface EffectHost {
   readonly x: Expansion;
-  readonly ground: RehearsalModel;
+  readonly model: RehearsalModel;
   readonly population: Population;
   write(body: RecordBody, cause: number): number;
   queueRaise(
@@ -136,7 +136,7 @@ function changeValue(
   if (sameValue(from, to)) return null;
   run.population.putAt(live, at, to);
   run.write({ kind: 'change', at: run.population.address(live), property: name, from, to }, cause);
-  const events = run.ground.changes[asset.at]?.[at];
+  const events = run.model.changes[asset.at]?.[at];
   if (!events) return null;
   for (const e of events) {
     const carries = asset.events[e].payload?.some((f) => f.name === name) === true;

@@ -1,6 +1,6 @@
 import type { Value } from '../project/types.js';
-import type { Hold } from './held.js';
-import type { LiveBinding, Live } from './live.js';
+import type { BindingActivity } from './compiled-binding.js';
+import type { BindingState, Live } from './live.js';
 import type { Values } from './records.js';
 
 /** What waits in the queue of a run. `seq` is the order in which things were queued. */
@@ -24,7 +24,7 @@ export interface SpecialRaise {
   /** For a start: when it was queued, on the clock of binding. */
   startQueued?: number;
   /** For a `destroyed` raise: the bindings on it as they stood when the effect was performed. */
-  stood?: readonly { held: LiveBinding; hold: Hold }[];
+  stood?: readonly { state: BindingState; activity: BindingActivity }[];
   /** It waits for an effect with `restart`: which one of its instance, until it is taken or another takes its place. */
   restart?: string;
   dropped?: boolean;
@@ -42,14 +42,14 @@ export interface Publication {
   known: boolean;
   key: Value | undefined;
   payload: Values;
-  held: LiveBinding | null;
+  state: BindingState | null;
   audience: Audience;
 }
 export interface Delivery {
   kind: 'delivery';
   seq: number;
   cause: number;
-  held: LiveBinding;
+  state: BindingState;
   /** The receiver; null where the target does not resolve. */
   live: Live | null;
   /** Number of the action in its asset; −1 for one that is not there. */

@@ -1,11 +1,11 @@
 import type { Expansion } from '../expand/expansion.js';
 import type { Value } from '../project/types.js';
 import { NONE } from './args.js';
-import type { RehearsalModel } from './ground.js';
+import type { RehearsalModel } from './rehearsal-model.js';
 import type { Raise, SpecialRaise } from './items.js';
-import type { LiveBinding, Live } from './live.js';
+import type { BindingState, Live } from './live.js';
 import type { Population } from './population.js';
-import type { Reach } from './reach.js';
+import type { TargetResolver } from './target-resolver.js';
 import type { RecordBody, Values } from './records.js';
 import type { Wiring } from './wiring.js';
 import { append } from '../util/append.js';
@@ -27,26 +27,25 @@ export class Lifecycle {
   private clock = 0;
 
   constructor(
-    private readonly ground: RehearsalModel,
+    private readonly model: RehearsalModel,
     private readonly population: Population,
     private readonly wiring: Wiring,
-    private readonly reach: Reach,
+    private readonly targets: TargetResolver,
     private readonly host: LifeHost,
   ) {
-    this.x = ground.x;
+    this.x = model.x;
   }
 
   /** Starts all that is awake at the beginning: code bindings take hold, start raises are made. */
   startAll(scenes: readonly number[]): Raise[] {
-    const { x, ground } = this;
+    const { x, model } = this;
     const raises: Raise[] = [];
     for (const scene of scenes) {
       for (let i = scene; i < x.end[scene]; i++) {
         if (x.isSpawned(i)) continue;
         const asset = x.asset[i];
         this.host.addTimers(asset, () => this.population.at(i), 0);
-        if (ground.starts[asset] && ground.beginsAwake(i))
-          append(raises, this.start(this.population.at(i), 0));
+        if (model.starts[asset] && model.beginsAwake(i)) append(raises, this.start(this.population.at(i), 0));
       }
     }
     return raises;
@@ -61,9 +60,9 @@ export class Lifecycle {
   }
   /** Starts whatever of an instance and its contents is awake for the first time. */
   private startAwake(live: Live, cause: number): void {
-    const { ground, population } = this;
+    const { model, population } = this;
     for (const base of population.contained(live)) {
-      if (!ground.starts[this.x.asset[base]]) continue;
+      if (!model.starts[this.x.asset[base]]) continue;
       const inside = population.beside(live, base);
       if (inside.started >= 0 || inside.gone || population.isAsleep(inside)) continue;
       for (const raise of this.start(inside, cause)) this.host.queueNow(raise);
@@ -76,7 +75,7 @@ export class Lifecycle {
     if (!asleep) this.startAwake(live, cause);
   }
   spawn(by: Live, asset: number, overrides: Readonly<Record<string, Value>>, cause: number): void {
-    const { population, x, ground } = this;
+    const { population, x, model } = this;
     const standIn = x.standInOf(by.base, asset);
     const copy = population.spawn(standIn, by, overrides, ++this.clock);
     const root = population.rootOf(copy);
@@ -85,7 +84,7 @@ export class Lifecycle {
       cause,
     );
     for (let i = standIn; i < x.end[standIn]; i++) {
-      if (ground.timers[x.asset[i]].length > 0) {
+      if (model.timers[x.asset[i]].length > 0) {
         this.host.addTimers(x.asset[i], () => population.inside(copy, i), this.host.now);
       }
     }
@@ -101,11 +100,13 @@ export class Lifecycle {
     for (const inside of going) {
       x.assetOf(inside.base).events.forEach((event, e) => {
         if (event.cause.type !== 'destroyed') return;
-        const stood = this.wiring.on(inside, e).map((held) => ({ held, hold: held.towards(inside) }));
+        const stood = this.wiring
+          .on(inside, e)
+          .map((state) => ({ state, activity: state.activityTowards(inside) }));
         this.host.queueNow(this.host.newRaise(inside, e, NONE, cause, { stood }));
       });
     }
-    for (const inside of going) for (const held of this.wiring.ownedBy(inside)) this.letGo(held);
+    for (const inside of going) for (const state of this.wiring.ownedBy(inside)) this.letGo(state);
     for (const inside of going) inside.gone = true;
     if (live.copy && live.base === live.copy.standIn) population.forget(live.copy);
   }
@@ -113,30 +114,30 @@ export class Lifecycle {
    * A code binding that releases all takes with it every other one that holds on the same event or channel; not where it
    * has not taken hold, but also where others have released it.
    */
-  private letGo(held: LiveBinding): void {
-    const { binding, release } = held.plan;
+  private letGo(state: BindingState): void {
+    const { binding, release } = state.compiled;
     if (release !== 'all') return;
-    for (const sender of this.sendersOf(held)) {
-      if (held.towards(sender) === 'not') continue;
+    for (const sender of this.sendersOf(state)) {
+      if (state.activityTowards(sender) === 'inactive') continue;
       const beside =
         sender === null && 'channel' in binding.from
           ? this.wiring.hearing(binding.from.channel)
-          : this.wiring.on(sender!, this.eventOf(held, sender!));
+          : this.wiring.on(sender!, this.eventOf(state, sender!));
       for (const other of beside) {
-        if (other !== held && other.towards(sender) === 'holds') other.release(sender);
+        if (other !== state && other.activityTowards(sender) === 'active') other.release(sender);
       }
     }
   }
-  private eventOf({ plan: { binding } }: LiveBinding, sender: Live): number {
+  private eventOf({ compiled: { binding } }: BindingState, sender: Live): number {
     return this.x.assetOf(sender.base).eventAt.get('event' in binding.from ? binding.from.event : '') ?? -1;
   }
   /** What a binding listens to: null for its channel. */
-  private sendersOf({ owner, plan }: LiveBinding): (Live | null)[] {
-    const { from } = plan.binding;
+  private sendersOf({ owner, compiled }: BindingState): (Live | null)[] {
+    const { from } = compiled.binding;
     if ('channel' in from) return [null];
     const { x } = this;
-    const base = this.ground.pathsOf(x.asset[owner.base]).get(from.at).resolve(owner.base);
-    if (base < 0 || !x.assetOf(base).eventAt.has(from.event) || !this.reach.takesPart(base)) return [];
-    return this.reach.allAt(base, plan.sameCopy ? owner : null);
+    const base = this.model.pathsOf(x.asset[owner.base]).get(from.at).resolve(owner.base);
+    if (base < 0 || !x.assetOf(base).eventAt.has(from.event) || !this.targets.takesPart(base)) return [];
+    return this.targets.allAt(base, compiled.sameCopy ? owner : null);
   }
 }

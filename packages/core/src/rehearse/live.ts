@@ -1,5 +1,5 @@
 import type { Value } from '../project/types.js';
-import type { Hold, HeldPlan } from './held.js';
+import type { BindingActivity, CompiledBinding } from './compiled-binding.js';
 
 /** One copy that a `spawn` effect made of a stand-in. */
 export class Copy {
@@ -29,7 +29,7 @@ export class Live {
   /** Raises of each event, then performances of each action. */
   readonly counts: number[];
   /** Its own bindings, each made when first asked for. */
-  readonly held: (LiveBinding | undefined)[] = [];
+  readonly bindings: (BindingState | undefined)[] = [];
   /** Its address, once it was asked for. */
   address: string | null = null;
   /** Peers, once they were asked for: numbers of names; −2 before. */
@@ -50,7 +50,7 @@ export class Live {
 }
 
 /** The state of one expanded binding in a run, in one copy of its owner. */
-export class LiveBinding {
+export class BindingState {
   /** Raises served. */
   served = 0;
   /** Senders that somebody else's release has taken it from. */
@@ -58,17 +58,17 @@ export class LiveBinding {
 
   constructor(
     readonly owner: Live,
-    readonly plan: HeldPlan,
+    readonly compiled: CompiledBinding,
   ) {}
 
   /** When it took hold, on the clock of binding; −1 if it has not. */
   get since(): number {
-    if (this.plan.atStart) return this.owner.started;
+    if (this.compiled.atStart) return this.owner.started;
     return this.owner.copy ? this.owner.copy.born : 0;
   }
-  towards(sender: Live | null): Hold {
-    if (this.since < 0 || (this.owner.gone && this.plan.release !== 'never')) return 'not';
-    return this.released?.has(sender) ? 'released' : 'holds';
+  activityTowards(sender: Live | null): BindingActivity {
+    if (this.since < 0 || (this.owner.gone && this.compiled.release !== 'never')) return 'inactive';
+    return this.released?.has(sender) ? 'released' : 'active';
   }
   release(sender: Live | null): void {
     (this.released ??= new Set()).add(sender);

@@ -2,8 +2,8 @@ import { BEGINS_ASLEEP, type Expansion } from '../expand/expansion.js';
 import type { InstancePeers as PeersOf } from '../expand/peers.js';
 import { overridesOf } from '../expand/values.js';
 import type { Value } from '../project/types.js';
-import type { RehearsalModel } from './ground.js';
-import { Copy, Live, type LiveBinding } from './live.js';
+import type { RehearsalModel } from './rehearsal-model.js';
+import { Copy, Live, type BindingState } from './live.js';
 import { own } from '../util/own.js';
 
 /** All instances of one run: placed ones, each made when first asked for, and the copies that were spawned. */
@@ -13,8 +13,8 @@ export class Population {
   private readonly born = new Map<number, number>();
   readonly x: Expansion;
 
-  constructor(private readonly ground: RehearsalModel) {
-    this.x = ground.x;
+  constructor(private readonly model: RehearsalModel) {
+    this.x = model.x;
   }
 
   /** The placed instance of that number. */
@@ -68,8 +68,8 @@ export class Population {
   }
   /** Takes a copy whose root is gone out of {@link copiesOf}, unless bindings of it cling. */
   forget(copy: Copy): void {
-    const { x, ground } = this;
-    for (let i = copy.standIn; i < x.end[copy.standIn]; i++) if (ground.clings[x.asset[i]]) return;
+    const { x, model } = this;
+    for (let i = copy.standIn; i < x.end[copy.standIn]; i++) if (model.clings[x.asset[i]]) return;
     const list = this.copies.get(copy.standIn)!;
     list.splice(list.indexOf(copy), 1);
   }
@@ -83,7 +83,7 @@ export class Population {
   isAsleep(live: Live): boolean {
     if (live.asleep) return true;
     const { copy } = live;
-    const { container } = this.ground;
+    const { container } = this.model;
     for (let at = container[live.base]; at >= 0; at = container[at]) {
       const around = copy ? copy.inside.get(at) : this.placed[at];
       if (around ? around.asleep : (this.x.flags[at] & BEGINS_ASLEEP) !== 0) return true;
@@ -124,10 +124,10 @@ export class Population {
   /** Its peers, as numbers of names: a copy's are those of what spawned it. */
   peersOf(live: Live): PeersOf {
     if (live.authority === -2) {
-      const { holding } = this.ground;
+      const { peerRoles } = this.model;
       const { copy, base } = live;
-      live.authority = holding.authority[base];
-      live.operator = holding.operator[base];
+      live.authority = peerRoles.authority[base];
+      live.operator = peerRoles.operator[base];
       if (copy) {
         const placement = base === copy.standIn ? undefined : this.x.placementOf(base);
         const around = base === copy.standIn ? copy : this.peersOf(this.inside(copy, this.x.parent[base]));
@@ -139,8 +139,8 @@ export class Population {
   }
 
   /** Through which binding something comes. */
-  through(held: LiveBinding): { owner: string; binding: string } {
-    return { owner: this.address(held.owner), binding: held.plan.binding.id };
+  through(state: BindingState): { owner: string; binding: string } {
+    return { owner: this.address(state.owner), binding: state.compiled.binding.id };
   }
   /** `scene:holder/~Asset#2/inside` for what is in a copy. Kept once it is made. */
   address(live: Live): string {

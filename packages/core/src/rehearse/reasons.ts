@@ -1,17 +1,17 @@
 import type { Expansion } from '../expand/expansion.js';
 import { maySend } from '../expand/peers.js';
-import { joined, type RehearsalModel } from './ground.js';
+import { joined, type RehearsalModel } from './rehearsal-model.js';
 import type { Delivery, Raise } from './items.js';
 import type { Population } from './population.js';
-import type { Reach } from './reach.js';
+import type { TargetResolver } from './target-resolver.js';
 import type { LossReason, RefusalReason } from './records.js';
 
 /** What reasons are read from: the state of a run. */
 export interface RunState {
   readonly x: Expansion;
-  readonly ground: RehearsalModel;
+  readonly model: RehearsalModel;
   readonly population: Population;
-  readonly reach: Reach;
+  readonly targets: TargetResolver;
   readonly paused: boolean;
 }
 
@@ -29,7 +29,7 @@ export function refusal(run: RunState, { live, event, special }: Raise, by: numb
   ) {
     return 'filtered';
   }
-  if (run.ground.peers > 0 && !maySend(decl, by, population.peersOf(live))) return 'barred';
+  if (run.model.peers > 0 && !maySend(decl, by, population.peersOf(live))) return 'barred';
   return run.paused && decl.raisedInPause !== true ? 'paused' : null;
 }
 function admits({ index }: Expansion, list: readonly string[], activator: string | null): boolean {
@@ -41,9 +41,9 @@ function admits({ index }: Expansion, list: readonly string[], activator: string
 }
 
 /** Why a delivery is lost; null if it is not. */
-export function loss(run: RunState, { live, held, action, audience }: Delivery): LossReason | null {
-  const { target } = held.plan;
-  if (target.kind === 'path' && target.scene >= 0 && !run.reach.takesPart(target.scene)) return 'unloaded';
+export function loss(run: RunState, { live, state, action, audience }: Delivery): LossReason | null {
+  const { target } = state.compiled;
+  if (target.kind === 'path' && target.scene >= 0 && !run.targets.takesPart(target.scene)) return 'unloaded';
   if (!live) return 'dangling';
   const asset = run.x.assetOf(live.base);
   if (live.gone) return 'gone';
@@ -60,11 +60,11 @@ export function loss(run: RunState, { live, held, action, audience }: Delivery):
 }
 
 /** Where a delivery was bound for; what did not resolve stands as it is written, joined to its owner's address. */
-export function whereTo({ x, population }: RunState, { live, held: { plan, owner } }: Delivery): string {
+export function whereTo({ x, population }: RunState, { live, state: { compiled, owner } }: Delivery): string {
   if (live) return population.address(live);
-  const { to } = plan.binding;
+  const { to } = compiled.binding;
   if ('every' in to) return `every ${to.every}`;
-  if (plan.target.kind !== 'path' || !('at' in to)) return '';
-  const { base } = plan.target;
+  if (compiled.target.kind !== 'path' || !('at' in to)) return '';
+  const { base } = compiled.target;
   return base >= 0 ? x.address(base) : joined(population.address(owner), to.at);
 }

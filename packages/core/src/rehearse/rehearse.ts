@@ -2,7 +2,7 @@ import { mutedBindings } from '../graph/resolver.js';
 import { canonicalJson } from '../project/canonical.js';
 import type { Expansion } from '../expand/expansion.js';
 import type { Rehearsal } from '../project/types.js';
-import { RehearsalModel } from './ground.js';
+import { RehearsalModel } from './rehearsal-model.js';
 import type { NotRun, TraceRecord, Verdict } from './records.js';
 import { prepare } from './run.js';
 import { REFUSED, SERVED } from './serving.js';
@@ -53,11 +53,11 @@ export function* runRehearsals(
   take: ((line: TraceLine) => void) | null,
   records: boolean,
 ): Generator<undefined, RehearsalsResult> {
-  const ground = new RehearsalModel(x);
+  const model = new RehearsalModel(x);
   const served = new Uint8Array(x.bindingBase[x.count]);
   const verdicts: (Verdict | NotRun)[] = [];
   for (const rehearsal of rehearsals) {
-    const ready = prepare(ground, rehearsal, served, records ? take : null);
+    const ready = prepare(model, rehearsal, served, records ? take : null);
     let verdict: Verdict | NotRun;
     if ('run' in ready) {
       take?.({ kind: 'rehearsal', name: rehearsal.name, scenes: ready.scenes });

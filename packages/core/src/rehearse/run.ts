@@ -1,16 +1,17 @@
 import type { Expansion } from '../expand/expansion.js';
-import { receivers as audienceOf } from '../expand/peers.js';
 import type { Rehearsal, Step, Value } from '../project/types.js';
 import { LIMITS } from '../limits.js';
 import { NONE } from './args.js';
-import { performEffects, type EffectHost } from './effects.js';
-import { microseconds, type RehearsalModel } from './ground.js';
-import type { Delivery, Item, Publication, Raise, SpecialRaise } from './items.js';
+import { writeCut } from './cut-off.js';
+import { Deliveries } from './deliveries.js';
+import type { EffectHost } from './effects.js';
+import { microseconds, type RehearsalModel } from './rehearsal-model.js';
+import type { Item, Publication, Raise, SpecialRaise } from './items.js';
 import { Lifecycle, type LifeHost } from './lifecycle.js';
 import type { Live } from './live.js';
 import { Population } from './population.js';
-import { Reach } from './reach.js';
-import { loss, refusal, whereTo } from './reasons.js';
+import { TargetResolver } from './target-resolver.js';
+import { Raises, type WrittenRun } from './raises.js';
 import type { NotRun, RecordBody, TraceRecord, Values, Verdict } from './records.js';
 import { Restarts } from './restarts.js';
 import { RunawayWatch } from './runaway.js';
@@ -29,7 +30,7 @@ const AFTER_LAST_STEP = 60_000_000;
 const SLICE = 4096;
 
 /** One dry run of one rehearsal. `go` is a generator, so that whoever runs it can stop between slices. */
-export class Run implements EffectHost, LifeHost, StepHost {
+export class Run implements EffectHost, LifeHost, StepHost, WrittenRun {
   readonly x: Expansion;
   readonly population: Population;
   private readonly wiring: Wiring;
@@ -37,17 +38,18 @@ export class Run implements EffectHost, LifeHost, StepHost {
   private readonly queue = new TimeQueue<Item>();
   private readonly restarts = new Restarts();
   private readonly timers: Timers;
-  readonly reach: Reach;
+  readonly targets: TargetResolver;
   private readonly life: Lifecycle;
   private readonly steps: Steps;
   private readonly serving: Serving;
+  private readonly raises: Raises;
+  private readonly deliveries: Deliveries;
   /** What is due now, in the order in which it was queued. */
   private current: Item[] = [];
   private readonly lastStep: number;
   now = 0;
   private seq = 0;
   private records = 0;
-  private deliveries = 0;
   paused = false;
   private readonly tally = { held: 0, failed: 0, steps: 0, cut: 0, /** Lost or refused. */ troubles: 0 };
   private runaway = false;
@@ -56,27 +58,29 @@ export class Run implements EffectHost, LifeHost, StepHost {
   private spawned = 0;
 
   constructor(
-    readonly ground: RehearsalModel,
+    readonly model: RehearsalModel,
     private readonly rehearsal: Rehearsal,
     private readonly scenes: readonly number[],
     /** For each expanded binding whether it has served a raise, or was refused by its conditions alone so far. */
     served: Uint8Array,
     private readonly sink: Sink | null,
   ) {
-    this.x = ground.x;
-    this.population = new Population(ground);
+    this.x = model.x;
+    this.population = new Population(model);
     this.watch = new RunawayWatch(this.x.nodeBase[this.x.count]);
-    this.wiring = new Wiring(ground, this.population, scenes);
+    this.wiring = new Wiring(model, this.population, scenes);
     this.lastStep = rehearsal.steps.reduce((last, s) => Math.max(last, microseconds(s.at)), 0);
     const part = new Uint8Array(this.x.count);
     for (const scene of scenes) part.fill(1, scene, this.x.end[scene]);
     const takesPart = (instance: number): boolean => part[instance] === 1;
     const { population } = this;
-    this.timers = new Timers(ground, population, this.lastStep);
-    this.reach = new Reach(ground, population, takesPart);
-    this.serving = new Serving(this, population, this.reach, this.wiring, served);
-    this.life = new Lifecycle(ground, population, this.wiring, this.reach, this);
-    this.steps = new Steps(ground, population, takesPart, this);
+    this.timers = new Timers(model, population, this.lastStep);
+    this.targets = new TargetResolver(model, population, takesPart);
+    this.serving = new Serving(this, population, this.targets, this.wiring, served);
+    this.raises = new Raises(this, this.wiring, this.serving);
+    this.deliveries = new Deliveries(this, this.watch);
+    this.life = new Lifecycle(model, population, this.wiring, this.targets, this);
+    this.steps = new Steps(model, population, takesPart, this);
   }
 
   /** Runs to the end. Yields now and then; nothing is lost by never coming back. */
@@ -116,7 +120,7 @@ export class Run implements EffectHost, LifeHost, StepHost {
         this.takeExpectation(expects[expect].step, expects[expect].i);
       }
     }
-    if (!this.runaway) this.writeCut();
+    if (!this.runaway) this.tally.cut = writeCut(this, this.queue);
     return this.verdict(expects.length - expect);
   }
 
@@ -138,7 +142,7 @@ export class Run implements EffectHost, LifeHost, StepHost {
       pass:
         failed === 0 && steps === 0 && !this.runaway && !(this.rehearsal.strict && this.tally.troubles > 0),
       records: this.records,
-      deliveries: this.deliveries,
+      deliveries: this.deliveries.count,
       end: this.now,
       held,
       failed,
@@ -162,8 +166,11 @@ export class Run implements EffectHost, LifeHost, StepHost {
     this.sink(record);
     return n;
   }
+  get isWritten(): boolean {
+    return this.sink !== null;
+  }
   /** Counts a record that nobody reads, and returns its number. */
-  private count(cause: number): number {
+  count(cause: number): number {
     this.watch.record(cause);
     return ++this.records;
   }
@@ -246,8 +253,9 @@ export class Run implements EffectHost, LifeHost, StepHost {
     else this.queue.push(this.now + delay, item);
   }
   private take(item: Item): void {
-    if (item.kind === 'delivery') this.takeDelivery(item);
-    else if (item.kind === 'raise') {
+    if (item.kind === 'delivery') {
+      if (!this.deliveries.take(item)) this.runaway = true;
+    } else if (item.kind === 'raise') {
       const { special } = item;
       if (special?.dropped) return;
       if (special?.restart !== undefined) this.restarts.done(item.live, special.restart);
@@ -255,130 +263,24 @@ export class Run implements EffectHost, LifeHost, StepHost {
     } else this.takePublication(item);
   }
 
+  takeRaise(raise: Raise): void {
+    this.raises.take(raise);
+  }
   takePublication(publication: Publication): void {
     this.serving.publish(publication);
-  }
-  takeRaise(raise: Raise): void {
-    const { live, event, cause, special } = raise;
-    const decl = this.x.assetOf(live.base).events[event];
-    const peers = this.ground.peers > 0 ? this.population.peersOf(live) : null;
-    const by = special?.by ?? peers?.authority ?? -1;
-    const reason = refusal(this, raise, by);
-    if (reason) {
-      const at = this.population.address(live);
-      this.write({ kind: 'refused', at, event: decl.name, reason }, cause, special?.step);
-      return;
-    }
-    live.counts[event]++;
-    const n = this.sink ? this.writeRaise(raise, peers ? by : -1) : this.count(cause);
-    const audience = peers ? audienceOf(decl, this.ground.peers, by, peers) : null;
-    if (special?.stood) {
-      for (const { held, hold } of special.stood) this.serving.raise(raise, held, hold, n, audience);
-      return;
-    }
-    for (const held of this.wiring.on(live, event)) {
-      this.serving.raise(raise, held, held.towards(live), n, audience);
-    }
-  }
-  private writeRaise({ live, event, payload, cause, special }: Raise, by: number): number {
-    const at = this.population.address(live);
-    const body: RecordBody = {
-      kind: 'raise',
-      at,
-      event: this.x.assetOf(live.base).events[event].name,
-      payload,
-    };
-    if (by >= 0) body.by = this.ground.holding.names[by];
-    return this.write(body, cause, special?.step);
-  }
-  // --- Deliveries
-
-  private takeDelivery(delivery: Delivery): void {
-    const { live, action, held, args, cause } = delivery;
-    const { x } = this;
-    const node =
-      live && action >= 0 ? x.nodeBase[live.base] + x.assetOf(live.base).events.length + action : -1;
-    const why = this.watch.tooMany(node, this.deliveries);
-    if (why) {
-      this.runaway = true;
-      this.write({ kind: 'runaway', why, cycle: this.cycle(node, cause) }, cause);
-      return;
-    }
-    this.deliveries++;
-    const reason = loss(this, delivery);
-    if (reason) {
-      const { to } = held.plan.binding;
-      const name = 'action' in to ? to.action : '';
-      this.write(
-        { kind: 'lost', ...this.population.through(held), at: whereTo(this, delivery), action: name, reason },
-        cause,
-      );
-      return;
-    }
-    const asset = x.assetOf(live!.base);
-    const times = ++live!.counts[asset.events.length + action];
-    const n = this.sink ? this.writePerformed(delivery, times) : this.count(cause);
-    this.watch.performed(node, live!, n);
-    const { effects } = asset.actions[action];
-    if (effects && effects.length > 0) performEffects(this, live!, asset.actions[action], args, times, n);
-  }
-  private writePerformed({ live, held, action, args, cause }: Delivery, times: number): number {
-    const { population } = this;
-    const name = this.x.assetOf(live!.base).actions[action].name;
-    const { owner, plan } = held;
-    return this.write(
-      {
-        kind: 'performed',
-        owner: population.address(owner),
-        binding: plan.binding.id,
-        at: population.address(live!),
-        action: name,
-        args,
-        times,
-      },
-      cause,
-    );
-  }
-  private cycle(node: number, cause: number): { action: string; at: string }[] {
-    return this.watch.cycle(node, cause).map(({ live, node: n }) => {
-      const { events, actions } = this.x.assetOf(live.base);
-      return {
-        action: actions[n - this.x.nodeBase[live.base] - events.length].name,
-        at: this.population.address(live),
-      };
-    });
-  }
-
-  private writeCut(): void {
-    for (const { due, item } of this.queue.rest()) {
-      if (item.kind === 'raise' && item.special?.dropped) continue;
-      this.tally.cut++;
-      if (item.kind === 'raise') {
-        const event = this.x.assetOf(item.live.base).events[item.event].name;
-        this.write({ kind: 'cut', due, at: this.population.address(item.live), event }, item.cause);
-      } else if (item.kind === 'publication') {
-        const through = item.held ? this.population.through(item.held) : {};
-        this.write({ kind: 'cut', due, channel: item.channel, ...through }, item.cause);
-      } else {
-        const { to } = item.held.plan.binding;
-        const action = 'action' in to ? to.action : '';
-        const at = whereTo(this, item);
-        this.write({ kind: 'cut', due, ...this.population.through(item.held), at, action }, item.cause);
-      }
-    }
   }
 }
 /** Makes a rehearsal ready to run; a verdict at once where its load set is not there. */
 export function prepare(
-  ground: RehearsalModel,
+  model: RehearsalModel,
   rehearsal: Rehearsal,
   served: Uint8Array,
   sink: Sink | null,
 ): { run: Run; scenes: string[] } | NotRun {
-  const scenes = ground.scenesOf(rehearsal.loadSet);
+  const scenes = model.scenesOf(rehearsal.loadSet);
   if (!scenes) return { kind: 'verdict', name: rehearsal.name, error: 'load-set', pass: false };
   return {
-    run: new Run(ground, rehearsal, scenes, served, sink),
-    scenes: scenes.map((s) => ground.x.assetOf(s).decl.id),
+    run: new Run(model, rehearsal, scenes, served, sink),
+    scenes: scenes.map((s) => model.x.assetOf(s).decl.id),
   };
 }

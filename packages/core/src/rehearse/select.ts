@@ -1,6 +1,6 @@
 import type { Selection } from '../expand/select.js';
 import { sameValue } from '../project/value.js';
-import type { RehearsalModel } from './ground.js';
+import type { RehearsalModel } from './rehearsal-model.js';
 import type { Live } from './live.js';
 import type { Population } from './population.js';
 
@@ -9,13 +9,13 @@ import type { Population } from './population.js';
  * first if only that is asked for. Copies stand at their stand-in's place.
  */
 export function selectLive(
-  ground: RehearsalModel,
+  model: RehearsalModel,
   population: Population,
   takesPart: (instance: number) => boolean,
   owner: Live,
   selection: Selection,
 ): Live[] {
-  const { x } = ground;
+  const { x } = model;
   const found: Live[] = [];
   const { match } = selection;
   const take = (live: Live): boolean => {
@@ -25,20 +25,20 @@ export function selectLive(
   };
   const placed = { ...selection, spawned: false, pick: 'all' as const };
   if (!selection.spawned || owner.copy) {
-    ground.selector.each(owner.base, placed, (base) => {
+    model.selector.each(owner.base, placed, (base) => {
       if (!takesPart(base)) return false;
       return take(population.beside(owner, base));
     });
     if (!selection.spawned || selection.within === 'asset') return found;
     found.length = 0;
   }
-  const wanted = match ? ground.values.value(match.value) : null;
+  const wanted = match ? model.values.value(match.value) : null;
   const fits = (live: Live): boolean => {
     if (!match) return true;
     const value = population.initial(live, match.property);
     return value !== undefined && sameValue(value, wanted!);
   };
-  const bases = basesOf(ground, owner, selection).filter(takesPart);
+  const bases = basesOf(model, owner, selection).filter(takesPart);
   for (let i = 0; i < bases.length;) {
     const base = bases[i];
     if (!x.isSpawned(base)) {
@@ -47,7 +47,7 @@ export function selectLive(
       i++;
       continue;
     }
-    const standIn = ground.standInOver(base);
+    const standIn = model.standInOver(base);
     let end = i;
     while (end < bases.length && bases[end] < x.end[standIn]) end++;
     for (const copy of population.copiesOf(standIn)) {
@@ -61,8 +61,8 @@ export function selectLive(
   return found;
 }
 
-function basesOf(ground: RehearsalModel, owner: Live, { asset, within }: Selection): number[] {
-  const all = [...ground.x.instancesOf(asset)];
+function basesOf(model: RehearsalModel, owner: Live, { asset, within }: Selection): number[] {
+  const all = [...model.x.instancesOf(asset)];
   if (within === 'project') return all;
-  return all.filter((i) => i > owner.base && i < ground.x.end[owner.base]);
+  return all.filter((i) => i > owner.base && i < model.x.end[owner.base]);
 }

@@ -2,11 +2,11 @@ import { holds } from '../project/condition.js';
 import type { Condition } from '../project/types.js';
 import { own } from '../util/own.js';
 import { evaluate } from './args.js';
-import type { Hold } from './held.js';
+import type { BindingActivity } from './compiled-binding.js';
 import type { Audience, Item, Publication, Raise } from './items.js';
-import type { LiveBinding, Live } from './live.js';
+import type { BindingState, Live } from './live.js';
 import type { Population } from './population.js';
-import { MISSING, NO_KEY, type Reach } from './reach.js';
+import { MISSING, NO_KEY, type TargetResolver } from './target-resolver.js';
 import type { FoundValue, RecordBody, StopReason, Values } from './records.js';
 import type { Wiring } from './wiring.js';
 
@@ -26,22 +26,23 @@ export class Serving {
   constructor(
     private readonly run: Served,
     private readonly population: Population,
-    private readonly reach: Reach,
+    private readonly targets: TargetResolver,
     private readonly wiring: Wiring,
     /** For each expanded binding a mark of coverage. */
     private readonly served: Uint8Array,
   ) {}
 
   /** Serves a raise by a binding on its event. */
-  raise(raise: Raise, held: LiveBinding, hold: Hold, n: number, audience: Audience): void {
+  raise(raise: Raise, state: BindingState, activity: BindingActivity, n: number, audience: Audience): void {
     const { live, payload, special } = raise;
-    if (hold === 'not' || !this.lets(held, hold, special?.startQueued ?? -1, n, live, payload)) return;
-    this.deliver(held, live, null, payload, n, audience);
+    if (activity === 'inactive' || !this.lets(state, activity, special?.startQueued ?? -1, n, live, payload))
+      return;
+    this.deliver(state, live, null, payload, n, audience);
   }
   /** Writes a publication, and serves it by each binding that hears it. */
   publish(p: Publication): void {
-    const { channel, key, payload, held, cause, step } = p;
-    const through = held ? this.population.through(held) : {};
+    const { channel, key, payload, state, cause, step } = p;
+    const through = state ? this.population.through(state) : {};
     if (!p.known) {
       this.run.write({ kind: 'lost', channel, ...through, reason: 'dangling' }, cause, step);
       return;
@@ -49,34 +50,34 @@ export class Serving {
     const keyed = key === undefined ? {} : { key };
     const n = this.run.write({ kind: 'publication', channel, ...keyed, payload, ...through }, cause, step);
     for (const hearer of this.wiring.hearing(channel)) {
-      const hold = hearer.towards(null);
-      if (hold === 'not') continue;
-      const hearers = this.reach.hearers(hearer, key);
-      if (hearers === 'deaf' || !this.lets(hearer, hold, -1, n, hearer.owner, payload)) continue;
+      const activity = hearer.activityTowards(null);
+      if (activity === 'inactive') continue;
+      const hearers = this.targets.hearers(hearer, key);
+      if (hearers === 'deaf' || !this.lets(hearer, activity, -1, n, hearer.owner, payload)) continue;
       this.deliver(hearer, hearer.owner, hearers, payload, n, p.audience);
     }
   }
 
   /** Whether a binding lets a raise or publication through; if so its limit takes one. */
   private lets(
-    held: LiveBinding,
-    hold: Hold,
+    state: BindingState,
+    activity: BindingActivity,
     startQueued: number,
     cause: number,
     sender: Live,
     carried: Values,
   ): boolean {
-    const { limit, if: conditions } = held.plan.binding;
+    const { limit, if: conditions } = state.compiled.binding;
     let found: FoundValue | null;
-    if (hold === 'released') this.stop(held, 'released', cause);
-    else if (startQueued >= 0 && held.since > startQueued) this.stop(held, 'not-bound', cause);
+    if (activity === 'released') this.stop(state, 'released', cause);
+    else if (startQueued >= 0 && state.since > startQueued) this.stop(state, 'not-bound', cause);
     else if (conditions && (found = this.notSo(conditions, sender, carried))) {
-      if (this.served[held.plan.number] === 0) this.served[held.plan.number] = REFUSED;
-      this.stop(held, 'condition', cause, found);
-    } else if (limit !== undefined && held.served >= limit) this.stop(held, 'limit', cause);
+      if (this.served[state.compiled.number] === 0) this.served[state.compiled.number] = REFUSED;
+      this.stop(state, 'condition', cause, found);
+    } else if (limit !== undefined && state.served >= limit) this.stop(state, 'limit', cause);
     else {
-      held.served++;
-      this.served[held.plan.number] = SERVED;
+      state.served++;
+      this.served[state.compiled.number] = SERVED;
       return true;
     }
     return false;
@@ -91,9 +92,9 @@ export class Serving {
     }
     return null;
   }
-  private stop(held: LiveBinding, reason: StopReason, cause: number, found?: FoundValue): void {
+  private stop(state: BindingState, reason: StopReason, cause: number, found?: FoundValue): void {
     this.run.write(
-      { kind: 'stopped', ...this.population.through(held), reason, ...(found ? { found } : {}) },
+      { kind: 'stopped', ...this.population.through(state), reason, ...(found ? { found } : {}) },
       cause,
     );
   }
@@ -103,51 +104,51 @@ export class Serving {
    * before (`hearers`; null where the target does not resolve).
    */
   private deliver(
-    held: LiveBinding,
+    state: BindingState,
     sender: Live,
     hearers: { lives: readonly Live[] | null } | null,
     carried: Values,
     cause: number,
     audience: Audience,
   ): void {
-    const { binding, target, delay } = held.plan;
-    const args = evaluate(binding.args, held.plan.argNames, carried, sender, this.population);
+    const { binding, target, delay } = state.compiled;
+    const args = evaluate(binding.args, state.compiled.argNames, carried, sender, this.population);
     if (target.kind === 'channel') {
-      const read = 'channel' in binding.to ? this.reach.keyOf(binding.to.key, sender) : NO_KEY;
+      const read = 'channel' in binding.to ? this.targets.keyOf(binding.to.key, sender) : NO_KEY;
       const seq = this.run.nextSeq();
       const { channel } = target;
       const known = target.known && read !== MISSING;
       const key = read === MISSING ? undefined : read.key;
       this.run.enqueue(
-        { kind: 'publication', seq, cause, step: -1, channel, known, key, payload: args, held, audience },
+        { kind: 'publication', seq, cause, step: -1, channel, known, key, payload: args, state, audience },
         delay,
       );
       return;
     }
-    if (!hearers && target.kind === 'path' && target.action >= 0 && this.reach.isPlacedHere(target.base)) {
+    if (!hearers && target.kind === 'path' && target.action >= 0 && this.targets.isPlacedHere(target.base)) {
       const live = this.population.at(target.base);
       const seq = this.run.nextSeq();
       this.run.enqueue(
-        { kind: 'delivery', seq, cause, held, live, action: target.action, args, audience },
+        { kind: 'delivery', seq, cause, state, live, action: target.action, args, audience },
         delay,
       );
       return;
     }
-    const lives = hearers ? hearers.lives : this.reach.receivers(held, sender);
+    const lives = hearers ? hearers.lives : this.targets.receivers(state, sender);
     if (lives === null) {
       const live =
-        target.kind === 'path' && target.base >= 0 && target.action < 0 ? this.reach.soleAt(held) : null;
+        target.kind === 'path' && target.base >= 0 && target.action < 0 ? this.targets.soleAt(state) : null;
       this.run.enqueue(
-        { kind: 'delivery', seq: this.run.nextSeq(), cause, held, live, action: -1, args, audience },
+        { kind: 'delivery', seq: this.run.nextSeq(), cause, state, live, action: -1, args, audience },
         delay,
       );
       return;
     }
-    if (lives.length === 0) this.stop(held, 'empty', cause);
+    if (lives.length === 0) this.stop(state, 'empty', cause);
     for (const live of lives) {
       const seq = this.run.nextSeq();
       this.run.enqueue(
-        { kind: 'delivery', seq, cause, held, live, action: target.action, args, audience },
+        { kind: 'delivery', seq, cause, state, live, action: target.action, args, audience },
         delay,
       );
     }

@@ -2,7 +2,7 @@ import type { Step } from '../project/types.js';
 import { baseOf, nameLive, type Named } from './addresses.js';
 import { NONE } from './args.js';
 import { judge } from './expectations.js';
-import type { RehearsalModel } from './ground.js';
+import type { RehearsalModel } from './rehearsal-model.js';
 import type { Publication, Raise, SpecialRaise } from './items.js';
 import type { Live } from './live.js';
 import type { Population } from './population.js';
@@ -21,7 +21,7 @@ export interface StepHost {
 /** Takes the steps of a script: raises, publications, pauses, expectations. */
 export class Steps {
   constructor(
-    private readonly ground: RehearsalModel,
+    private readonly model: RehearsalModel,
     private readonly population: Population,
     private readonly takesPart: (instance: number) => boolean,
     private readonly host: StepHost,
@@ -39,35 +39,35 @@ export class Steps {
   }
   /** Judges an expectation; `broken` if it names something that is not there or not loaded. */
   expect({ expect }: Extract<Step, { expect: object }>, i: number): { ok: boolean; broken: boolean } {
-    const { broken, ...body } = judge(this.ground.x, this.population, expect, this.name(expect.at));
+    const { broken, ...body } = judge(this.model.x, this.population, expect, this.name(expect.at));
     this.host.write({ kind: 'expect', ...body }, 0, i);
     return { ok: body.ok, broken };
   }
 
   private name(address: string): Named {
-    return nameLive(this.ground, this.population, this.takesPart, address);
+    return nameLive(this.model, this.population, this.takesPart, address);
   }
   private takePublication(
     { channel, key, payload = NONE }: Extract<Step, { publish: object }>['publish'],
     step: number,
   ): boolean {
-    const { ground, host } = this;
-    const known = ground.x.index.channelAt.has(channel);
-    const audience = ground.peers > 0 ? [...Array(ground.peers).keys()] : null;
+    const { model, host } = this;
+    const known = model.x.index.channelAt.has(channel);
+    const audience = model.peers > 0 ? [...Array(model.peers).keys()] : null;
     const head = { kind: 'publication', seq: host.nextSeq(), cause: 0, step } as const;
-    host.takePublication({ ...head, channel, known, key, payload, held: null, audience });
+    host.takePublication({ ...head, channel, known, key, payload, state: null, audience });
     return known;
   }
   private takeRaise(
     { at, event, payload = NONE, activator, by }: Extract<Step, { raise: object }>['raise'],
     step: number,
   ): boolean {
-    const { ground, host } = this;
-    const { index } = ground.x;
+    const { model, host } = this;
+    const { index } = model.x;
     const named = this.name(at);
     const base = baseOf(named);
-    const number = base < 0 ? undefined : ground.x.assetOf(base).eventAt.get(event);
-    const peer = by === undefined || ground.peers === 0 ? null : this.peerNumber(by);
+    const number = base < 0 ? undefined : model.x.assetOf(base).eventAt.get(event);
+    const peer = by === undefined || model.peers === 0 ? null : this.peerNumber(by);
     const missing =
       number === undefined || peer === -1 || (activator !== undefined && !index.assetAt.has(activator));
     const fault = missing ? 'dangling' : named.fault;
@@ -82,6 +82,6 @@ export class Steps {
     return true;
   }
   private peerNumber(name: string): number {
-    return (this.ground.x.index.project.peers ?? []).findIndex((p) => p.name === name);
+    return (this.model.x.index.project.peers ?? []).findIndex((p) => p.name === name);
   }
 }

@@ -1,4 +1,4 @@
-import { microseconds, type RehearsalModel } from './ground.js';
+import { microseconds, type RehearsalModel } from './rehearsal-model.js';
 import type { Live } from './live.js';
 import type { Population } from './population.js';
 import { TimeQueue } from './time-queue.js';
@@ -16,7 +16,7 @@ export class Timers {
   private readonly queue = new TimeQueue<Timer>();
 
   constructor(
-    private readonly ground: RehearsalModel,
+    private readonly model: RehearsalModel,
     private readonly population: Population,
     /** Microseconds. */
     private readonly lastStep: number,
@@ -28,7 +28,7 @@ export class Timers {
   }
   /** Begins to count the timers of an instance of an asset. */
   add(asset: number, live: () => Live, from: number): void {
-    for (const event of this.ground.timers[asset]) this.push({ live: live(), event, from, tick: 1 });
+    for (const event of this.model.timers[asset]) this.push({ live: live(), event, from, tick: 1 });
   }
   /** Takes those that tick now, in expansion order, then in order of declaration; none if nothing does. */
   take(now: number): Timer[] {
@@ -42,7 +42,7 @@ export class Timers {
     this.push(timer);
   }
   private push(timer: Timer): void {
-    const { cause } = this.ground.x.assetOf(timer.live.base).events[timer.event];
+    const { cause } = this.model.x.assetOf(timer.live.base).events[timer.event];
     if (cause.type !== 'timer') return;
     const due = timer.from + timer.tick * microseconds(cause.every);
     if (due <= this.lastStep) this.queue.push(due, timer);

@@ -1,7 +1,7 @@
 import { mutedBindings } from '../graph/resolver.js';
-import { LiveBinding, type Live } from './live.js';
+import { BindingState, type Live } from './live.js';
 import type { Population } from './population.js';
-import type { RehearsalModel } from './ground.js';
+import type { RehearsalModel } from './rehearsal-model.js';
 
 /** The bindings of a run by what they listen to. Bindings of what takes no part are left out. */
 export class Wiring {
@@ -10,16 +10,16 @@ export class Wiring {
   private readonly numbers: Int32Array;
   private readonly hearers = new Map<string, number[]>();
   /** Bindings of an event or a channel none of whose owners is spawned: the same at every raise. */
-  private readonly settled: (readonly LiveBinding[] | undefined)[] = [];
-  private readonly settledChannels = new Map<string, readonly LiveBinding[]>();
+  private readonly settled: (readonly BindingState[] | undefined)[] = [];
+  private readonly settledChannels = new Map<string, readonly BindingState[]>();
 
   /** Cost: expanded bindings of what takes part. */
   constructor(
-    private readonly ground: RehearsalModel,
+    private readonly model: RehearsalModel,
     private readonly population: Population,
     scenes: readonly number[],
   ) {
-    const { x } = ground;
+    const { x } = model;
     const nodes: number[] = [];
     const bindings: number[] = [];
     for (const scene of scenes) {
@@ -27,7 +27,7 @@ export class Wiring {
         const asset = x.assetOf(owner);
         if (asset.bindings.length === 0) continue;
         const muted = mutedBindings(x, owner);
-        const paths = ground.pathsOf(asset.at);
+        const paths = model.pathsOf(asset.at);
         asset.bindings.forEach(({ id, enabled, from }, b) => {
           if (enabled === false || muted?.has(id)) return;
           const number = x.numberOf(owner, b);
@@ -54,8 +54,8 @@ export class Wiring {
   }
 
   /** Every binding on an event of an instance, in run order, whether or not it holds. */
-  on(live: Live, event: number): readonly LiveBinding[] {
-    const node = this.ground.x.nodeBase[live.base] + event;
+  on(live: Live, event: number): readonly BindingState[] {
+    const node = this.model.x.nodeBase[live.base] + event;
     if (this.first[node] === this.first[node + 1]) return NONE;
     const settled = this.settled[node];
     if (settled) return settled;
@@ -67,7 +67,7 @@ export class Wiring {
     return list;
   }
   /** Every binding that hears a channel, in run order, whether or not it holds. */
-  hearing(channel: string): readonly LiveBinding[] {
+  hearing(channel: string): readonly BindingState[] {
     const numbers = this.hearers.get(channel);
     if (!numbers) return NONE;
     const settled = this.settledChannels.get(channel);
@@ -77,13 +77,13 @@ export class Wiring {
     return list;
   }
   /** The bindings of an owner that are on, each with its state. */
-  *ownedBy(owner: Live): Iterable<LiveBinding> {
-    const { x } = this.ground;
+  *ownedBy(owner: Live): Iterable<BindingState> {
+    const { x } = this.model;
     const muted = mutedBindings(x, owner.base);
     const { bindings } = x.assetOf(owner.base);
     for (let b = 0; b < bindings.length; b++) {
       if (bindings[b].enabled === false || muted?.has(bindings[b].id)) continue;
-      yield this.heldBy(owner, x.numberOf(owner.base, b));
+      yield this.stateOf(owner, x.numberOf(owner.base, b));
     }
   }
 
@@ -91,35 +91,35 @@ export class Wiring {
   private gather(
     numbers: ArrayLike<number>,
     sender: Live | null,
-  ): { list: readonly LiveBinding[]; spawned: boolean } {
-    const { ground, population } = this;
-    const { x } = ground;
-    const list: LiveBinding[] = [];
+  ): { list: readonly BindingState[]; spawned: boolean } {
+    const { model, population } = this;
+    const { x } = model;
+    const list: BindingState[] = [];
     let spawned = false;
     for (let i = 0; i < numbers.length;) {
       const owner = x.ownerOf(numbers[i]);
       if (!x.isSpawned(owner)) {
-        list.push(this.heldBy(population.at(owner), numbers[i++]));
+        list.push(this.stateOf(population.at(owner), numbers[i++]));
         continue;
       }
       spawned = true;
-      const standIn = ground.standInOver(owner);
+      const standIn = model.standInOver(owner);
       let end = i;
       while (end < numbers.length && x.ownerOf(numbers[end]) < x.end[standIn]) end++;
       for (const copy of population.copiesOf(standIn)) {
         for (let k = i; k < end; k++) {
-          const held = this.heldBy(population.inside(copy, x.ownerOf(numbers[k])), numbers[k]);
-          if (held.plan.sameCopy && sender?.copy !== copy) continue;
-          list.push(held);
+          const state = this.stateOf(population.inside(copy, x.ownerOf(numbers[k])), numbers[k]);
+          if (state.compiled.sameCopy && sender?.copy !== copy) continue;
+          list.push(state);
         }
       }
       i = end;
     }
     return { list, spawned };
   }
-  private heldBy(owner: Live, number: number): LiveBinding {
-    const at = number - this.ground.x.bindingBase[owner.base];
-    return (owner.held[at] ??= new LiveBinding(owner, this.ground.planOf(number)));
+  private stateOf(owner: Live, number: number): BindingState {
+    const at = number - this.model.x.bindingBase[owner.base];
+    return (owner.bindings[at] ??= new BindingState(owner, this.model.compiledBinding(number)));
   }
 }
-const NONE: readonly LiveBinding[] = [];
+const NONE: readonly BindingState[] = [];

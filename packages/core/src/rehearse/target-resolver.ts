@@ -1,8 +1,8 @@
 import type { Expansion } from '../expand/expansion.js';
 import type { Value } from '../project/types.js';
 import { isLiteral, sameValue } from '../project/value.js';
-import type { RehearsalModel } from './ground.js';
-import type { LiveBinding, Live } from './live.js';
+import type { RehearsalModel } from './rehearsal-model.js';
+import type { BindingState, Live } from './live.js';
 import type { Population } from './population.js';
 import { selectLive } from './select.js';
 
@@ -15,16 +15,16 @@ export interface KeyRead {
 export const NO_KEY: KeyRead = { key: undefined };
 
 /** Whom bindings reach as a run stands. */
-export class Reach {
+export class TargetResolver {
   private readonly x: Expansion;
 
   constructor(
-    private readonly ground: RehearsalModel,
+    private readonly model: RehearsalModel,
     private readonly population: Population,
     /** Whether the scene of an instance takes part. */
     readonly takesPart: (instance: number) => boolean,
   ) {
-    this.x = ground.x;
+    this.x = model.x;
   }
 
   /** The instance of that number, or in every copy that there is of it. */
@@ -32,7 +32,7 @@ export class Reach {
     const { population } = this;
     if (!this.x.isSpawned(base)) return [population.at(base)];
     if (beside) return [population.beside(beside, base)];
-    const standIn = this.ground.standInOver(base);
+    const standIn = this.model.standInOver(base);
     return population.copiesOf(standIn).map((copy) => population.inside(copy, base));
   }
 
@@ -41,18 +41,18 @@ export class Reach {
     return base >= 0 && !this.x.isSpawned(base) && this.takesPart(base);
   }
   /** The placed instance, or the one in the owner's copy, at which an action is looked for in vain. */
-  soleAt({ plan: { target }, owner }: LiveBinding): Live | null {
+  soleAt({ compiled: { target }, owner }: BindingState): Live | null {
     if (target.kind !== 'path' || target.base < 0) return null;
     if (!this.x.isSpawned(target.base)) return this.population.at(target.base);
     return target.sameCopy ? this.population.beside(owner, target.base) : null;
   }
 
   /** Who a binding reaches now; null where its target does not resolve. `reader` is whose keys it reads. */
-  receivers(held: LiveBinding, reader: Live): Live[] | null {
-    const { target, binding } = held.plan;
+  receivers(state: BindingState, reader: Live): Live[] | null {
+    const { target, binding } = state.compiled;
     if (target.kind === 'path') {
       if (target.base < 0 || target.action < 0 || !this.takesPart(target.base)) return null;
-      const all = this.allAt(target.base, target.sameCopy ? held.owner : null);
+      const all = this.allAt(target.base, target.sameCopy ? state.owner : null);
       return this.x.isSpawned(target.base) && !target.sameCopy ? all.filter((live) => !live.gone) : all;
     }
     if (target.kind === 'channel' || !target.known || !('every' in binding.to)) return null;
@@ -61,10 +61,10 @@ export class Reach {
     if (match !== undefined && match !== 'all') {
       const key = this.keyOf(match.equals, reader);
       if (key === MISSING || key.key === undefined) return null;
-      wanted = { property: match.property, value: this.ground.values.number(key.key) };
+      wanted = { property: match.property, value: this.model.values.number(key.key) };
     }
     const selection = { asset: target.asset, within, spawned, pick, match: wanted };
-    return selectLive(this.ground, this.population, this.takesPart, held.owner, selection);
+    return selectLive(this.model, this.population, this.takesPart, state.owner, selection);
   }
   keyOf(key: Value | { property: string } | undefined, reader: Live): KeyRead | typeof MISSING {
     if (key === undefined) return NO_KEY;
@@ -74,21 +74,21 @@ export class Reach {
   }
 
   /** The receivers of a binding that hears a publication with that key (or none); `deaf` if none of them does. */
-  hearers(held: LiveBinding, key: Value | undefined): { lives: readonly Live[] | null } | 'deaf' {
-    const { from } = held.plan.binding;
+  hearers(state: BindingState, key: Value | undefined): { lives: readonly Live[] | null } | 'deaf' {
+    const { from } = state.compiled.binding;
     const own = 'channel' in from ? from.key : undefined;
     if (own === undefined || isLiteral(own)) {
       const hears = own === undefined || (key !== undefined && sameValue(own, key));
-      return hears ? { lives: this.receivers(held, held.owner) } : 'deaf';
+      return hears ? { lives: this.receivers(state, state.owner) } : 'deaf';
     }
     if (key === undefined) return 'deaf';
-    const lives = this.receivers(held, held.owner);
+    const lives = this.receivers(state, state.owner);
     const listens = (live: Live): boolean => {
       const value = this.population.initial(live, own.property);
       return value !== undefined && sameValue(value, key);
     };
     if (lives === null) {
-      const sole = this.soleAt(held);
+      const sole = this.soleAt(state);
       return sole && listens(sole) ? { lives } : 'deaf';
     }
     const narrowed = lives.filter(listens);

@@ -7,7 +7,7 @@ import { ValueTable } from '../expand/values.js';
 import { parsePath } from '../project/path.js';
 import type { AssetIndex } from '../project/index-project.js';
 import type { LoadSet } from '../project/types.js';
-import type { HeldPlan, Target } from './held.js';
+import type { CompiledBinding, Target } from './compiled-binding.js';
 
 /** What is the same in every run of one expanded project; parts are made when first asked for. */
 export class RehearsalModel {
@@ -25,8 +25,8 @@ export class RehearsalModel {
   /** The instance that contains an instance; −1 for a scene and a stand-in. */
   readonly container: Int32Array;
   private readonly paths: (PathTable | undefined)[] = [];
-  private readonly plans = new Map<number, HeldPlan>();
-  private holdingCache: PeerRoles | null = null;
+  private readonly compiledBindings = new Map<number, CompiledBinding>();
+  private knownRoles: PeerRoles | null = null;
 
   constructor(readonly x: Expansion) {
     const { assets } = x.index;
@@ -48,8 +48,8 @@ export class RehearsalModel {
     this.clings = assets.map((a) => byCode(a, (b) => b.release === 'never'));
   }
 
-  get holding(): PeerRoles {
-    return (this.holdingCache ??= peerRolesOf(this.x));
+  get peerRoles(): PeerRoles {
+    return (this.knownRoles ??= peerRolesOf(this.x));
   }
   get peers(): number {
     return this.x.index.project.peers?.length ?? 0;
@@ -84,12 +84,12 @@ export class RehearsalModel {
     return (this.paths[asset] ??= new PathTable(this.x, this.scenes, asset));
   }
   /** What an expanded binding delivers to. */
-  planOf(number: number): HeldPlan {
-    let plan = this.plans.get(number);
-    if (!plan) this.plans.set(number, (plan = this.makePlan(number)));
-    return plan;
+  compiledBinding(number: number): CompiledBinding {
+    let compiled = this.compiledBindings.get(number);
+    if (!compiled) this.compiledBindings.set(number, (compiled = this.compileBinding(number)));
+    return compiled;
   }
-  private makePlan(number: number): HeldPlan {
+  private compileBinding(number: number): CompiledBinding {
     const { x } = this;
     const owner = x.ownerOf(number);
     const binding = x.bindingOf(number);
@@ -105,7 +105,7 @@ export class RehearsalModel {
       release: code ? (binding.release ?? 'own') : 'own',
     };
   }
-  private targetOf(owner: number, to: HeldPlan['binding']['to']): Target {
+  private targetOf(owner: number, to: CompiledBinding['binding']['to']): Target {
     const { x } = this;
     const { assets, assetAt, channelAt } = x.index;
     if ('channel' in to) return { kind: 'channel', channel: to.channel, known: channelAt.has(to.channel) };

@@ -16,7 +16,7 @@ export type Target =
   | { kind: 'every'; asset: number; known: boolean; action: number };
 
 /** What is the same for an expanded binding in every run. */
-export interface HeldPlan {
+export interface CompiledBinding {
   /** Number of the expanded binding. */
   number: number;
   binding: Binding;
@@ -33,4 +33,4 @@ export interface HeldPlan {
 }
 
 /** How a binding stands towards a sender (null: towards the channel that it hears). */
-export type Hold = 'not' | 'released' | 'holds';
+export type BindingActivity = 'inactive' | 'released' | 'active';
