@@ -3,6 +3,8 @@ import { describe, expect, it } from '@jest/globals';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import {
   BrokenDocument,
+  changeJsonSchema,
+  manifestJsonSchema,
   projectJsonSchema,
   readProject,
   readProjectText,
@@ -144,8 +146,24 @@ describe('reading', () => {
     expect(project).toMatchObject({ extra: 1, assets: [{ mood: 'grey' }] });
   });
 
+  it('lets a document say where its schema is, and explains every definition', () => {
+    const { project, unknown } = readProjectText(
+      JSON.stringify({ $schema: 'https://example.org', ...scene({}) }),
+    );
+    expect(project.$schema).toBe('https://example.org');
+    expect(unknown).toEqual([]);
+    expect(problemsOf(() => readProject({ ...scene({}), $schema: 1 }))[0].pointer).toBe('/$schema');
+    for (const schema of [projectJsonSchema(), manifestJsonSchema(), changeJsonSchema()]) {
+      expect(new Ajv2020({ strict: true, validateFormats: false }).validateSchema(schema as object)).toBe(
+        true,
+      );
+      const { $defs = {} } = schema as { $defs?: Record<string, { description?: string }> };
+      expect(Object.values($defs).every((d) => d.description !== undefined)).toBe(true);
+    }
+  });
+
   it('takes every case and every random project, and so does the JSON Schema', () => {
-    const validate = new Ajv2020({ strict: false, validateFormats: false }).compile(
+    const validate = new Ajv2020({ strict: true, validateFormats: false }).compile(
       projectJsonSchema() as object,
     );
     const folder = new URL('./cases/', import.meta.url);
@@ -162,7 +180,7 @@ describe('reading', () => {
   });
 
   it('throws nothing but its own error on mangled documents, and agrees with the JSON Schema on each', () => {
-    const validate = new Ajv2020({ strict: false, validateFormats: false }).compile(
+    const validate = new Ajv2020({ strict: true, validateFormats: false }).compile(
       projectJsonSchema() as object,
     );
     const r = new Random(7);

@@ -23,7 +23,8 @@ export function withAlternatives(node: unknown): unknown {
   const made = Object.fromEntries(
     Object.entries(node as Node).map(([key, value]) => [key, withAlternatives(value)]),
   );
-  const isOpen = made.type === 'object' && Object.keys(made).length === 1;
+  // Otherwise an object without properties would be one that has none.
+  const isOpen = made.type === 'object' && !('properties' in made) && !('additionalProperties' in made);
   return isOpen ? { ...made, additionalProperties: true } : made;
 }
 function isBranch(node: unknown): node is Branch {

@@ -15,8 +15,11 @@ export const refTo = (name: string): { $ref: string } => ({ $ref: `#/components/
 export function describeFormats(api: OpenAPIObject): void {
   const schemas = api.components!.schemas as Record<string, object>;
   for (const [name, schema] of Object.entries(FORMATS)) {
-    const { $schema: _dialect, $id: _id, ...rest } = schema() as Record<string, unknown>;
-    schemas[name] = withAlternatives(rest) as object;
+    const { $schema: _dialect, $id: _id, $defs = {}, ...rest } = schema() as Record<string, unknown>;
+    schemas[name] = withComponentRefs(withAlternatives(rest)) as object;
+    for (const [part, definition] of Object.entries($defs as object)) {
+      schemas[componentOf(part)] = withComponentRefs(withAlternatives(definition)) as object;
+    }
   }
   for (const { path, it } of eachOperation(api)) {
     const { description = '', content = {} } = it.requestBody ?? {};
@@ -32,6 +35,23 @@ export function describeFormats(api: OpenAPIObject): void {
   for (const dto of ['EditDto', 'LoggedEditDto']) itemsOf(schemas, dto, 'changes', refTo('Change'));
   const { properties } = schemas.OpenedDto as { properties: Record<string, object> };
   properties.document = refTo('Project');
+}
+/** The component that a definition of a format becomes: `binding` is `FormatBinding`. */
+function componentOf(definition: string): string {
+  return `Format${definition[0].toUpperCase()}${definition.slice(1)}`;
+}
+/** A schema that refers to components where it referred to its own definitions. Linear. */
+function withComponentRefs(node: unknown): unknown {
+  if (Array.isArray(node)) return node.map(withComponentRefs);
+  if (typeof node !== 'object' || node === null) return node;
+  return Object.fromEntries(
+    Object.entries(node).map(([key, value]) => [
+      key,
+      key === '$ref' && typeof value === 'string'
+        ? value.replace(/^#\/\$defs\/(.*)$/, (_, name: string) => `#/components/schemas/${componentOf(name)}`)
+        : withComponentRefs(value),
+    ]),
+  );
 }
 function itemsOf(schemas: Record<string, object>, dto: string, property: string, items: object): void {
   const { properties } = schemas[dto] as { properties: Record<string, object> };

@@ -117,6 +117,7 @@ const CHANNEL: Touches<Channel> = {
   source: 'nothing',
 };
 const PROJECT: Touches<Project> = {
+  $schema: 'nothing',
   format: 'all',
   name: 'nothing',
   note: 'nothing',

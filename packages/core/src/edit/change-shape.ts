@@ -9,6 +9,7 @@ import {
   text,
   wholeAtLeast,
   yes,
+  withDefinitions,
   type JsonSchema,
   type Shape,
   Reading,
@@ -55,7 +56,7 @@ const changeSet = object<ChangeSet>({ label, changes: list(change, undefined, 1)
 
 /** The JSON Schema of one change; what it puts in is checked when it is applied, by the project's own. */
 export function changeJsonSchema(): JsonSchema {
-  return change.schema;
+  return withDefinitions(change.schema);
 }
 
 /**

@@ -1,5 +1,5 @@
 import { manifest, project } from './document.js';
-import type { JsonSchema } from './shape.js';
+import { withDefinitions, type JsonSchema } from './shape.js';
 
 /**
  * The JSON Schema (draft 2020-12) of `oquel.project/1`, made from the same shapes that read it. It says all but two
@@ -10,7 +10,7 @@ export function projectJsonSchema(): JsonSchema {
     $schema: 'https://json-schema.org/draft/2020-12/schema',
     $id: 'urn:oquel:project:1',
     title: 'Oquel project',
-    ...(project.schema as object),
+    ...(withDefinitions(project.schema) as object),
   };
 }
 
@@ -20,6 +20,6 @@ export function manifestJsonSchema(): JsonSchema {
     $schema: 'https://json-schema.org/draft/2020-12/schema',
     $id: 'urn:oquel:declarations:1',
     title: 'Oquel declarations',
-    ...(manifest.schema as object),
+    ...(withDefinitions(manifest.schema) as object),
   };
 }

@@ -1,9 +1,11 @@
 import {
   bool,
   byKey,
+  explained,
   label,
   list,
   mapOf,
+  named,
   object,
   optional,
   prose,
@@ -15,6 +17,14 @@ import {
 import type * as T from './types.js';
 import { seconds, value } from './asset-shapes.js';
 
+/** An object with these properties and without those. */
+function only(required: readonly string[], without: readonly string[]): object {
+  const properties = Object.fromEntries([
+    ...required.map((name) => [name, true]),
+    ...without.map((name) => [name, false]),
+  ]);
+  return { type: 'object', required, properties };
+}
 const expectation = refine(
   object<{
     at: string;
@@ -42,11 +52,12 @@ const expectation = refine(
     }).check(e, reading);
   },
   {
+    type: 'object',
     oneOf: [
-      { required: ['property', 'is'], properties: { asleep: false, gone: false, action: false } },
-      { required: ['asleep'], properties: { property: false, gone: false, action: false } },
-      { required: ['gone'], properties: { property: false, asleep: false, action: false } },
-      { required: ['action', 'times'], properties: { property: false, asleep: false, gone: false } },
+      only(['property', 'is'], ['asleep', 'gone', 'action']),
+      only(['asleep'], ['property', 'gone', 'action']),
+      only(['gone'], ['property', 'asleep', 'action']),
+      only(['action', 'times'], ['property', 'asleep', 'gone']),
     ],
   },
 ) as Shape<T.Expectation>;
@@ -54,32 +65,47 @@ const expectation = refine(
 const values = mapOf(value);
 type RaiseStep = Extract<T.Step, { raise: unknown }>;
 type PublishStep = Extract<T.Step, { publish: unknown }>;
-const step = byKey<T.Step>({
-  raise: object<RaiseStep>({
-    at: seconds,
-    raise: object<RaiseStep['raise']>({
-      at: text,
-      event: text,
-      payload: optional(values),
-      activator: optional(text),
-      by: optional(text),
+const step = named(
+  'step',
+  'One step of a rehearsal.',
+  byKey<T.Step>({
+    raise: object<RaiseStep>({
+      at: seconds,
+      raise: object<RaiseStep['raise']>({
+        at: text,
+        event: text,
+        payload: optional(values),
+        activator: optional(text),
+        by: optional(text),
+      }),
     }),
-  }),
-  publish: object<PublishStep>({
-    at: seconds,
-    publish: object<PublishStep['publish']>({
-      channel: text,
-      key: optional(value),
-      payload: optional(values),
+    publish: object<PublishStep>({
+      at: seconds,
+      publish: object<PublishStep['publish']>({
+        channel: text,
+        key: optional(value),
+        payload: optional(values),
+      }),
     }),
+    expect: object<{ at: number; expect: T.Expectation }>({ at: seconds, expect: expectation }),
+    pause: object<{ at: number; pause: boolean }>({ at: seconds, pause: bool }),
   }),
-  expect: object<{ at: number; expect: T.Expectation }>({ at: seconds, expect: expectation }),
-  pause: object<{ at: number; pause: boolean }>({ at: seconds, pause: bool }),
-});
-export const rehearsal = object<T.Rehearsal>({
-  name: label,
-  note: optional(prose),
-  loadSet: optional(text),
-  strict: optional(bool),
-  steps: list(step),
-});
+);
+export const rehearsal = named(
+  'rehearsal',
+  'A scripted dry run.',
+  explained(
+    object<T.Rehearsal>({
+      name: label,
+      note: optional(prose),
+      loadSet: optional(text),
+      strict: optional(bool),
+      steps: list(step),
+    }),
+    {
+      loadSet: 'The load set that it runs in.',
+      strict: 'It fails if anything is lost or refused in it.',
+      steps: 'What happens at which second, and what is expected then.',
+    },
+  ),
+);

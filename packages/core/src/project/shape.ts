@@ -49,6 +49,43 @@ export function optional<T>(shape: Shape<T>): OptionalShape<T> {
   return { optional: shape };
 }
 
+const definitions = new Map<string, JsonSchema>();
+/** A shape with a name of its own: a schema refers to it by `#/$defs/`, and {@link withDefinitions} puts it there. */
+export function named<T>(name: string, description: string, shape: Shape<T>): Shape<T> {
+  definitions.set(name, { description, ...(shape.schema as object) });
+  return { check: shape.check, schema: { $ref: `#/$defs/${name}` } };
+}
+/** A schema with the definitions that it refers to, also by way of others. Linear in both. */
+export function withDefinitions(schema: JsonSchema): JsonSchema {
+  const found = new Map<string, JsonSchema>();
+  const walk = (node: unknown): void => {
+    if (typeof node !== 'object' || node === null) return;
+    for (const [key, value] of Object.entries(node)) {
+      const name = key === '$ref' ? String(value).slice('#/$defs/'.length) : '';
+      if (name === '') walk(value);
+      else if (!found.has(name)) {
+        found.set(name, definitions.get(name)!);
+        walk(definitions.get(name));
+      }
+    }
+  };
+  walk(schema);
+  if (found.size === 0) return schema;
+  return {
+    ...(schema as object),
+    $defs: Object.fromEntries([...found].sort(([a], [b]) => (a < b ? -1 : 1))),
+  };
+}
+/** An object whose schema says what its properties are for, as editors show it. */
+export function explained<T>(shape: Shape<T>, texts: { readonly [K in keyof T]?: string }): Shape<T> {
+  const { properties, ...schema } = shape.schema as { properties: Record<string, object> };
+  const said = Object.entries(properties).map(([key, own]) => {
+    const description = Object.hasOwn(texts, key) ? texts[key as keyof T] : undefined;
+    return [key, description === undefined ? own : { description, ...own }];
+  });
+  return { check: shape.check, schema: { ...schema, properties: Object.fromEntries(said) } };
+}
+
 function isObject(value: unknown): value is Record<string, unknown> {
   return typeof value === 'object' && value !== null && !Array.isArray(value);
 }

@@ -7,6 +7,8 @@ import type { Mark } from './marks.js';
 export const FORMAT = 'oquel.project/1';
 
 export interface Project {
+  /** Where an editor finds the schema. */
+  $schema?: string;
   format: typeof FORMAT;
   name: string;
   note?: string;
@@ -292,6 +294,8 @@ export type ManifestEvent = Omit<EventDecl, 'cause'> & { cause?: Cause };
 export type ManifestAsset = Omit<Asset, 'bindings' | 'events' | 'origin'> & { events?: ManifestEvent[] };
 /** `oquel.declarations/1`: what exists in a game, printed by its own build. */
 export interface Manifest {
+  /** Where an editor finds the schema. */
+  $schema?: string;
   format: 'oquel.declarations/1';
   /** By which it is known again what came from here. */
   origin: string;
