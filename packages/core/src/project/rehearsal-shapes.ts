@@ -14,15 +14,15 @@ import {
   wholeAtLeast,
   type Shape,
 } from './shape.js';
+import { put } from '../util/own.js';
 import type * as T from './types.js';
 import { seconds, value } from './asset-shapes.js';
 
 /** An object with these properties and without those. */
 function only(required: readonly string[], without: readonly string[]): object {
-  const properties = Object.fromEntries([
-    ...required.map((name) => [name, true]),
-    ...without.map((name) => [name, false]),
-  ]);
+  const properties: Record<string, boolean> = {};
+  for (const name of required) put(properties, name, true);
+  for (const name of without) put(properties, name, false);
   return { type: 'object', required, properties };
 }
 const expectation = refine(
