@@ -1,23 +1,6 @@
 import { FORMAT } from '@oquel/runtime';
 import type { JsonSchema } from '../project/shape.js';
-
-const text = (description: string): object => ({ type: 'string', description });
-const list = (items: object, description: string): object => ({ type: 'array', items, description });
-const column = (description: string): object => list({ type: 'integer' }, description);
-const only = (value: unknown, description: string): object => ({ const: value, description });
-const micros = (description: string): object => ({ type: 'integer', minimum: 0, description });
-const record = (
-  required: readonly string[],
-  properties: Record<string, object>,
-  description = '',
-): object => ({
-  type: 'object',
-  ...(description === '' ? {} : { description }),
-  required,
-  properties,
-  additionalProperties: false,
-});
-const ref = (name: string): object => ({ $ref: `#/$defs/${name}` });
+import { column, list, micros, only, record, ref, text } from './schema-parts.js';
 
 const HEAD = {
   format: only(FORMAT, 'The format and its version. A reader refuses a version that it does not know.'),

@@ -11,7 +11,8 @@ import type { Need, Wishes } from './needs.js';
 import { AREA, areas } from './area.js';
 import { Offers, type Item } from './offer.js';
 import { layOut, type Places } from './places.js';
-import { countStems, LinesReading } from './reading.js';
+import { LinesReading } from './reading.js';
+import { countStems } from './stems.js';
 
 /** What lines would make besides their bindings. */
 export interface Declared {

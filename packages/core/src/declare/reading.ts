@@ -4,13 +4,14 @@ import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 import { isName } from '../project/name.js';
 import { parsePath } from '../project/path.js';
 import { nameFromText } from '../project/typed-name.js';
-import type { Arg, Binding, Condition, Field, KeyExpr, Placement } from '../project/types.js';
+import type { Arg, Binding, Condition, Field, KeyExpr } from '../project/types.js';
 import { isLiteral } from '../project/value.js';
 import type { LineBinding } from '../wireline/parse.js';
 import { parsePlacement } from '../wireline/placement.js';
 import { Spelling } from './misspelt.js';
 import { needKey, type Need, type NeedKind, type Wishes } from './needs.js';
 import { Slots } from './slots.js';
+import { stemOf } from './stems.js';
 
 /** A field of something that is to be declared: which slot has its type, and whether every line gives it. */
 interface FieldUse {
@@ -335,23 +336,6 @@ export class LinesReading {
 }
 type Placed = AssetIndex['decl']['kind'];
 
-/** How often lines name things by each stem. */
-export function countStems(lines: readonly LineBinding[]): Map<string, number> {
-  const counts = new Map<string, number>();
-  for (const { from, to } of lines) {
-    for (const end of [from, to]) {
-      if (!('at' in end)) continue;
-      const stem = stemOf(end.at);
-      counts.set(stem, (counts.get(stem) ?? 0) + 1);
-    }
-  }
-  return counts;
-}
-
-/** `rope-gauge-3` is a `rope-gauge`. */
-export function stemOf(id: Placement['id']): string {
-  return id.replace(/-?\d+$/, '') || id;
-}
 function plain(name: string): string {
   return name.replace(/[-_]/g, '').toLowerCase();
 }

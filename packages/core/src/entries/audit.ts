@@ -42,13 +42,7 @@ export { entryText, entryWords, rippleLines, type RippleLine } from '../ripple/l
 export { rippleMoments, type RippleMoment } from '../ripple/moments.js';
 export { narrowed, type RippleFilter } from '../ripple/narrow.js';
 export { delayText, entryNotes, type EntryNotes, type ReturnNote } from '../ripple/notes.js';
-export {
-  reachedNames,
-  rippleOf,
-  type Ripple,
-  type RippleAsk,
-  type RippleEntry,
-  type RippleLink,
-} from '../ripple/ripple.js';
+export type { Ripple, RippleAsk, RippleEntry, RippleLink } from '../ripple/model.js';
+export { reachedNames, rippleOf } from '../ripple/ripple.js';
 export type { RippleStart } from '../ripple/start.js';
 export { startNodes } from '../ripple/start.js';

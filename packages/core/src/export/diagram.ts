@@ -2,7 +2,7 @@ import type { NodeRef, PathStep } from '../audit/finding.js';
 import { printValue } from '../wireline/print.js';
 import { entryWords } from '../ripple/lines.js';
 import { delayText } from '../ripple/notes.js';
-import type { Ripple, RippleLink } from '../ripple/ripple.js';
+import type { Ripple, RippleLink } from '../ripple/model.js';
 
 /** A drawing as text: nodes in the order in which they come, and what joins them. */
 export interface Diagram {

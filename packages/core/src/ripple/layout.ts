@@ -1,7 +1,7 @@
 import { MinHeap } from '../util/min-heap.js';
 import { entryWords } from './lines.js';
 import { entryNotes, type EntryNotes } from './notes.js';
-import type { Ripple, RippleEntry } from './ripple.js';
+import type { Ripple, RippleEntry } from './model.js';
 
 /** A column of hops, or a tick of the seconds. Pixels from the left. */
 export interface RippleColumn {

@@ -1,5 +1,5 @@
 import { printValue } from '../wireline/print.js';
-import type { Ripple, RippleEntry, RippleLink } from './ripple.js';
+import type { Ripple, RippleEntry, RippleLink } from './model.js';
 
 /** One line of a ripple as an indented list, which says what the picture shows. */
 export interface RippleLine {

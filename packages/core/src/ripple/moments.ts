@@ -1,4 +1,4 @@
-import type { Ripple } from './ripple.js';
+import type { Ripple } from './model.js';
 
 /** What happens at once in a ripple: the entries of one hop at one time. */
 export interface RippleMoment {

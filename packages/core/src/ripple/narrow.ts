@@ -1,4 +1,4 @@
-import type { Ripple, RippleEntry } from './ripple.js';
+import type { Ripple, RippleEntry } from './model.js';
 
 /** What entries are to be of; what is absent is not asked. */
 export interface RippleFilter {

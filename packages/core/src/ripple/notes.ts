@@ -1,6 +1,6 @@
 import type { EdgeClass } from '../graph/graph.js';
 import { entryWords } from './lines.js';
-import type { Ripple, RippleEntry, RippleLink } from './ripple.js';
+import type { Ripple, RippleEntry, RippleLink } from './model.js';
 
 /** What stands at an entry of the picture besides its name. */
 export interface EntryNotes {

@@ -6,7 +6,8 @@ import { suggestArgs } from './argument.js';
 import { lineEnds, type LineEnds } from './check.js';
 import { TEST_SIGNS } from './conditions.js';
 import { printName, printPathDot } from './names.js';
-import { OPTIONS, wantedAt } from './parse.js';
+import { OPTIONS } from './options.js';
+import { wantedAt } from './parse.js';
 import { printFrom, printTo, printValue } from './print.js';
 import type { Want } from './scanner.js';
 

@@ -19,23 +19,6 @@ export type ParsedLine = { binding: LineBinding } | { fault: WireLineFault };
 
 const NAME = /^[A-Za-z_][A-Za-z0-9_-]*/;
 const NUMBER = /^-?(?:0|[1-9]\d*)(?:\.\d+)?(?:[eE][+-]?\d+)?(?![A-Za-z0-9_.-])/;
-export const OPTIONS = [
-  'if',
-  'once',
-  'at most',
-  'after',
-  'in code',
-  'by hand',
-  'bound at start',
-  'bound at load',
-  'releases own',
-  'releases all',
-  'releases never',
-  'on',
-  'off',
-  'named',
-  'note',
-] as const;
 
 /**
  * Reads one wire line, `when mast-2.onGust do brake-1.engage(force = $speed) once after 0.5s`; `docs/wire-lines.md` has
