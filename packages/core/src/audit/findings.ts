@@ -136,10 +136,14 @@ export class FindingList {
       const { state } = listed;
       const count = (counts.get(state.rule) ?? 0) + 1;
       counts.set(state.rule, count);
-      if (count > LIMITS.audit.findings) continue;
+      if (count > LIMITS.audit.findings) {
+        state.latest = null;
+        continue;
+      }
       if (!state.rendered || state.rendered.severity !== listed.severity) {
         state.rendered = asBefore(this.finding(state, listed.severity), listed.shown);
       }
+      state.latest = null;
       const isWaived = inForce.covers(state.rendered);
       if ((state.rendered.waived === true) !== isWaived) {
         const { waived: _, ...bare } = state.rendered;

@@ -15,7 +15,7 @@ import { thresholds } from './policy.js';
 import { withRehearsals } from './rehearsed.js';
 import type { Rule } from './rule.js';
 import { RULES } from './rules/registry.js';
-import { EditFollower } from './edit-scope.js';
+import { EditFollower } from './edit-follower.js';
 import { touchedBy, type Touch, type Touched } from './touched.js';
 import type { TouchedUnits } from './judge.js';
 import { joinUnits, touchedUnits } from './touched-units.js';
@@ -147,7 +147,7 @@ export class IncrementalAudit {
       judge.redeclared(assetsOf(touched));
     }
     const scope = follower.settle(editor, delta);
-    const changes = inputs.facts.follow(delta, editor, touched.has('sleep'));
+    const changes = inputs.facts.follow(delta, editor, follower.sleepers);
     units = joinUnits(units, touchedUnits(inputs, editor, delta, changes, scope));
     editor.retire(delta);
     judge.again(units);

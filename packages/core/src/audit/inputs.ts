@@ -13,7 +13,7 @@ import {
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 import type { Binding, Value } from '../project/types.js';
 import { bindingEnds, type BindingEnds } from './binding-ends.js';
-import { pathKinds } from './binding-paths.js';
+import { BINDING_TRAITS, type BindingTrait } from './binding-traits.js';
 import { compilePattern } from '../project/name-pattern.js';
 import { Incoming } from '../graph/incoming.js';
 import { Facts } from './facts/facts.js';
@@ -21,7 +21,6 @@ import type { BindingRef } from './finding.js';
 import { assetsSpawned } from './touched-things.js';
 import { MeetingDeliveries, type DeliveredAction } from './meeting-deliveries.js';
 import { thresholds, type Thresholds } from './policy.js';
-import { readsValues } from './value-readers.js';
 
 /** One copy of an authored binding: the expanded owner, and the instances that its paths name (negative without one). */
 export interface ResolvedCopy {
@@ -101,21 +100,27 @@ export class AnalysisInputs {
   }
 
   /** Authored bindings of these assets, and far-reaching ones, with a path that leads nowhere. Cost: those bindings. */
-  *leadingNowhere(assets: ReadonlySet<number>): Iterable<number> {
+  *leadingNowhere(assets: Iterable<number>): Iterable<number> {
     const { slots } = this.x;
-    if (this.senderAt.length === 0) return;
-    for (const asset of this.index.assets) {
-      const { at, bindings } = asset;
-      const base = slots.base[at];
-      for (const position of assets.has(at) ? bindings.keys() : pathKinds(asset).far) {
-        const n = base + slots.slot(at, position);
-        if (this.senderAt[n] >= MORE && this.targetAt[n] >= MORE) continue;
-        const { from, to } = bindings[position];
-        const isLost =
-          (this.senderAt[n] < MORE && 'at' in from) || (this.targetAt[n] < MORE && !('channel' in to));
-        if (isLost) yield n;
+    for (const at of assets) {
+      const { bindings } = this.index.assets[at];
+      for (let position = 0; position < bindings.length; position++) {
+        const number = slots.base[at] + slots.slot(at, position);
+        if (this.leadsNowhere(number)) yield number;
       }
     }
+    for (const number of this.bindingsThat('lead far')) if (this.leadsNowhere(number)) yield number;
+  }
+  private leadsNowhere(number: number): boolean {
+    if (number >= this.senderAt.length) return false;
+    const { [number]: sender } = this.senderAt;
+    const { [number]: target } = this.targetAt;
+    if (sender >= MORE && target >= MORE) return false;
+    const binding = this.bindingAt(number);
+    return (
+      binding !== undefined &&
+      ((sender < MORE && 'at' in binding.from) || (target < MORE && !('channel' in binding.to)))
+    );
   }
 
   /** All instances of an asset, in expansion order. */
@@ -228,49 +233,38 @@ export class AnalysisInputs {
   forgetListeners(nodes: Iterable<number>): void {
     for (const node of nodes) for (const meetings of this.met.values()) meetings.forget(node);
   }
-  private readers: Set<number> | null = null;
-  /** Authored bindings whose edges depend on values. */
-  get valueReaders(): ReadonlySet<number> {
-    if (this.readers) return this.readers;
-    const { slots } = this.x;
-    const found = new Set<number>();
-    for (const { at, bindings } of this.index.assets) {
-      bindings.forEach((b, position) => {
-        if (readsValues(b)) found.add(slots.base[at] + slots.slot(at, position));
-      });
-    }
-    return (this.readers = found);
-  }
-  private readonly inCode = new Map<CodeTrait, Set<number>>();
-  /** Authored bindings that are made in code and do so. Most projects have none. */
-  codeBindings(trait: CodeTrait): ReadonlySet<number> {
-    const known = this.inCode.get(trait);
+  private readonly byTrait = new Map<BindingTrait, Set<number>>();
+  /** Authored bindings that do so. Made at the first call, then kept up with edits. */
+  bindingsThat(trait: BindingTrait): ReadonlySet<number> {
+    const known = this.byTrait.get(trait);
     if (known) return known;
     const { slots } = this.x;
     const found = new Set<number>();
     for (const { at, bindings } of this.index.assets) {
       bindings.forEach((b, position) => {
-        if (CODE_TRAITS[trait](b)) found.add(slots.base[at] + slots.slot(at, position));
+        if (BINDING_TRAITS[trait](b)) found.add(slots.base[at] + slots.slot(at, position));
       });
     }
-    this.inCode.set(trait, found);
+    this.byTrait.set(trait, found);
     return found;
   }
   /** After some bindings came, went or changed. */
   followBindings(authored: Iterable<number>): void {
-    const { slots } = this.x;
     for (const number of authored) {
-      const at = slots.assetOf(number);
-      const position = slots.position(at, number - slots.base[at]);
-      const binding = position < 0 ? undefined : this.index.assets[at].bindings[position];
+      const binding = this.bindingAt(number);
       if (number < this.senderAt.length) this.senderAt[number] = this.targetAt[number] = 0;
-      if (binding && readsValues(binding)) this.readers?.add(number);
-      else this.readers?.delete(number);
-      for (const [trait, known] of this.inCode) {
-        if (binding && CODE_TRAITS[trait](binding)) known.add(number);
+      for (const [trait, known] of this.byTrait) {
+        if (binding && BINDING_TRAITS[trait](binding)) known.add(number);
         else known.delete(number);
       }
     }
+  }
+  /** An authored binding by its number; undefined for a number that is free. */
+  bindingAt(number: number): Binding | undefined {
+    const { slots } = this.x;
+    const at = slots.assetOf(number);
+    const position = slots.position(at, number - slots.base[at]);
+    return position < 0 ? undefined : this.index.assets[at].bindings[position];
   }
   private readonly tests = new Map<string, (name: string) => boolean>();
   /** Whether names match a pattern. */
@@ -308,12 +302,3 @@ export class AnalysisInputs {
 const NO_NUMBERS = new Int32Array(0);
 /** Makes the numbers of what is missing positive, too. */
 const MORE = 3;
-
-/** What a binding that is made in code may do that others do not. */
-export const CODE_TRAITS = {
-  /** It is made when its owner starts, not at load. */
-  'begins at start': ({ origin, bind }: Binding) => origin === 'code' && bind === 'start',
-  /** When its owner ends, it releases all bindings of its event, its own and others. */
-  'releases all': ({ origin, release }: Binding) => origin === 'code' && release === 'all',
-} as const;
-type CodeTrait = keyof typeof CODE_TRAITS;

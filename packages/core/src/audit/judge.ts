@@ -110,13 +110,15 @@ export class Judge {
     for (const key of state.reports.keys())
       if (first < 0 || this.comesBefore(state.rule, key, first)) first = key;
     const { part: number, unit } = partAndUnit(first);
+    const units = reportingUnits(state, number);
+    if (state.latest?.key === first) return { report: state.latest.report, units };
     const part = state.rule.parts[number] as unknown as Part<UnitKind>;
     let found: Report | null = null;
     part.check(this.inputs, this.walk.unit(part.unit, unit), (report) => {
       if (found || report.class !== state.class || canonicalJson(report.subject) !== state.sortKey) return;
       found = report;
     });
-    return { report: found!, units: reportingUnits(state, number) };
+    return { report: found!, units };
   }
   private comesBefore(rule: Rule, a: number, b: number): boolean {
     const [one, two] = [partAndUnit(a), partAndUnit(b)];

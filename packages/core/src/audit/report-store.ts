@@ -25,6 +25,8 @@ export interface FindingState {
   rendered: Finding | null;
   /** 16 hex digits; made when first asked for. */
   readonly fingerprint: string;
+  /** The report of the first unit that has reported it since the last listing; so that unit need not be judged for it again. */
+  latest: { key: number; report: Report } | null;
 }
 
 /** A part of a rule and a unit as one number, and back. */
@@ -58,6 +60,7 @@ export class ReportStore {
     state.severity = report.severity ?? defaultSeverity(rule, report.class);
     this.changes.changed.add(state);
     state.rendered = null;
+    if (!state.latest || key < state.latest.key) state.latest = { key, report };
     if (!state.report(key, report.occurrences)) return;
     const units = this.unitsOf(rule);
     const own = units.get(key);
@@ -86,6 +89,7 @@ export class ReportStore {
     for (const state of states) {
       state.doubt(key);
       state.rendered = null;
+      if (state.latest?.key === key) state.latest = null;
       this.changes.changed.add(state);
       this.doubted.push({ state, key });
     }
@@ -162,6 +166,7 @@ class State implements FindingState {
   readonly reports = new Map<number, Reported>();
   readonly occurrences = new Occurrences();
   rendered: Finding | null = null;
+  latest: FindingState['latest'] = null;
   private print: string | null = null;
 
   constructor(

@@ -1,7 +1,6 @@
 import type { EffectRef } from '../project/index-project.js';
 import type { Project } from '../project/types.js';
 import { sameJson } from '../util/same-json.js';
-import { pathKinds } from './binding-paths.js';
 import type { AnalysisInputs } from './inputs.js';
 
 /** So many instances whose nodes change are followed; beyond it all is worked out anew. */
@@ -29,16 +28,12 @@ export function bindingsOfNodes(
     if (instances > MOST_INSTANCES) return null;
     for (const number of inputs.bindingsAt(at)) found.add(number);
   }
-  if (assets.size > 0) for (const number of throughStandIns(inputs)) found.add(number);
+  if (assets.size > 0) {
+    for (const number of inputs.bindingsThat('lead through a stand-in')) found.add(number);
+  }
   return found;
 }
 
-function* throughStandIns({ index, x: { slots } }: AnalysisInputs): Iterable<number> {
-  for (const asset of index.assets) {
-    for (const position of pathKinds(asset).spawned)
-      yield slots.base[asset.at] + slots.slot(asset.at, position);
-  }
-}
 function spawning(effects: readonly EffectRef[]): unknown {
   return effects.flatMap(({ effect }) => ('spawn' in effect ? [effect] : []));
 }

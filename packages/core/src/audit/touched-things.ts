@@ -5,7 +5,6 @@ import type { ProjectIndex } from '../project/index-project.js';
 import { parsePath } from '../project/path.js';
 import type { Binding, Placement, Project } from '../project/types.js';
 import { alignLists } from '../util/align-lists.js';
-import { pathKinds } from './binding-paths.js';
 import type { AnalysisInputs } from './inputs.js';
 
 const NONE: readonly Placement[] = [];
@@ -52,11 +51,12 @@ function contained({ assets, assetAt }: ProjectIndex, after: Project, root: stri
 }
 
 function bindingsOf(
-  { x, index }: AnalysisInputs,
+  inputs: AnalysisInputs,
   assets: readonly number[],
   ids: ReadonlySet<string>,
   selected: ReadonlySet<string>,
 ): Map<number, Set<number>> {
+  const { x, index } = inputs;
   const found = new Map<number, Set<number>>();
   const take = (asset: number, position: number, owners: Set<number>): unknown =>
     found.set(x.slots.base[asset] + x.slots.slot(asset, position), owners);
@@ -74,14 +74,12 @@ function bindingsOf(
         take(at, position, owners);
     });
   }
-  for (const asset of index.assets) {
-    for (const position of pathKinds(asset).far) {
-      const { from, to } = asset.bindings[position];
-      const isConcerned =
-        [from, to].some((end) => 'at' in end && parsePath(end.at).segments.some((s) => ids.has(s))) ||
-        ('every' in to && selected.has(to.every));
-      if (isConcerned) take(asset.at, position, new Set(x.instancesOf(asset.at)));
-    }
+  for (const number of inputs.bindingsThat('lead far')) {
+    const { from, to } = inputs.bindingAt(number)!;
+    const isConcerned =
+      [from, to].some((end) => 'at' in end && parsePath(end.at).segments.some((s) => ids.has(s))) ||
+      ('every' in to && selected.has(to.every));
+    if (isConcerned) found.set(number, new Set(x.instancesOf(x.slots.assetOf(number))));
   }
   return found;
 }

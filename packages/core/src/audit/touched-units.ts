@@ -46,9 +46,16 @@ export function touchedUnits(
     },
     action: {
       own: scope.actions,
-      after: { liveness: changes.livable, drivers: driven(inputs, delta, changes) },
+      after: {
+        liveness: changes.livable,
+        drivers: driven(inputs, delta, changes),
+        expectations: scope.expecting.actions,
+      },
     },
-    instance: { own: scope.instances, after: { sleep: changes.awake, bindings: around } },
+    instance: {
+      own: scope.instances,
+      after: { sleep: changes.awake, bindings: around, expectations: scope.expecting.instances },
+    },
     cycle: { own: changes.cycles },
     tie: { own: changes.ties },
     audience: { own: changes.audiences },
@@ -146,16 +153,16 @@ function driven(
 /** Bindings in code that take hold at a start, and to whose senders an edge that changed leads without delay. */
 function lateBindings(inputs: AnalysisInputs, { removed, added, tails }: GraphDelta): Set<number> {
   const { g, x } = inputs;
-  const codeBindings = inputs.codeBindings('begins at start');
+  const lateOnes = inputs.bindingsThat('begin at start');
   const found = new Set<number>();
-  if (codeBindings.size === 0) return found;
+  if (lateOnes.size === 0) return found;
   const seen = new Set<number>([...removed.heads, ...added.heads, ...tails]);
   const stack = [...seen];
   for (let n = stack.pop(); n !== undefined; n = stack.pop()) {
     for (let e = g.first[n]; e < g.end[n]; e++) {
       if (g.ref[e] >= 0) {
         const authored = x.authoredOf(g.ref[e]);
-        if (codeBindings.has(authored)) found.add(authored);
+        if (lateOnes.has(authored)) found.add(authored);
       }
       const head = g.head[e];
       if (seen.has(head) || edgeDelay(g, e, n) > 0) continue;

@@ -91,9 +91,17 @@ export interface UnitChanges {
   action:
     /** Whether anything can bring it about. */
     | 'liveness'
+    /** Whether it expects a sender. */
+    | 'expectations'
     /** What leads to it, or is published to a channel that leads to it. */
     | 'drivers';
-  instance: /** Whether it can be awake. */ 'sleep' | /** Its events' and actions' bindings. */ 'bindings';
+  instance:
+    /** Whether it can be awake. */
+    | 'sleep'
+    /** Its events' and actions' bindings. */
+    | 'bindings'
+    /** Which of its events expect listeners. */
+    | 'expectations';
   cycle: never;
   tie: 'policy';
   audience: never;
@@ -107,8 +115,8 @@ export const UNIT_CHANGES: { readonly [U in UnitKind]: readonly UnitChanges[U][]
   channel: ['use'],
   binding: ['channel use', 'upstream'],
   event: ['deliveries', 'neighbours', 'downstream', 'area', 'policy'],
-  action: ['liveness', 'drivers'],
-  instance: ['sleep', 'bindings'],
+  action: ['liveness', 'expectations', 'drivers'],
+  instance: ['sleep', 'bindings', 'expectations'],
   cycle: [],
   tie: ['policy'],
   audience: [],

@@ -1,7 +1,6 @@
 import type { AssetIndex } from '../project/index-project.js';
-import type { Binding, KeyExpr } from '../project/types.js';
-import { isLiteral } from '../project/value.js';
-import { isThroughStandIn } from './binding-paths.js';
+import type { Binding } from '../project/types.js';
+import { BINDING_TRAITS, isProperty } from './binding-traits.js';
 import type { AnalysisInputs } from './inputs.js';
 
 /** Owners of whose bindings the ends are looked up one by one; beyond it their assets decide. */
@@ -16,7 +15,7 @@ export function valueReaders(inputs: AnalysisInputs, instances: ReadonlySet<numb
   const found = new Set<number>();
   if (instances.size === 0) return found;
   const assets = new Set([...instances].map((i) => x.asset[i]));
-  for (const number of inputs.valueReaders) {
+  for (const number of inputs.bindingsThat('read values')) {
     const at = x.slots.assetOf(number);
     const position = x.slots.position(at, number - x.slots.base[at]);
     if (reads(inputs, index.assets[at], position, instances, assets)) found.add(number);
@@ -41,7 +40,7 @@ function reads(
   const readsSender = 'channel' in to ? isProperty(to.key) : 'every' in to && isRead(to);
   const readsReceiver = 'channel' in from && isProperty(from.key) && 'at' in to;
   const sender = 'channel' in from ? owner.at : ends.sender;
-  const depends = isThroughStandIn(owner.bindings[position]);
+  const depends = BINDING_TRAITS['lead through a stand-in'](owner.bindings[position]);
   const maySend = readsSender && (depends || assets.has(sender));
   const mayReceive = readsReceiver && (depends || assets.has(ends.target));
   if (!few || !(maySend || mayReceive)) return maySend || mayReceive;
@@ -51,15 +50,6 @@ function reads(
   });
 }
 
-/** Whether a binding's edges depend on values at all. */
-export function readsValues({ from, to }: Binding): boolean {
-  if ('channel' in from && isProperty(from.key)) return true;
-  if ('channel' in to) return isProperty(to.key);
-  return 'every' in to && isRead(to);
-}
 function isRead(to: Extract<Binding['to'], { every: string }>): boolean {
   return to.match !== undefined && to.match !== 'all';
-}
-function isProperty(key: KeyExpr | undefined): boolean {
-  return key !== undefined && !isLiteral(key);
 }

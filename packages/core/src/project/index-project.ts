@@ -58,17 +58,27 @@ export function reindexProject(old: ProjectIndex, project: Project): ProjectInde
   if (!same) return indexProject(project);
   const assetAt = old.assetAt as Map<string, number>;
   const assets = old.assets.map((a, at) =>
-    a.decl === project.assets[at] ? a : indexAsset(project.assets[at], at, project, assetAt),
+    a.decl === project.assets[at] ? a : indexAsset(project.assets[at], at, project, assetAt, a),
   );
   return { project, assets, assetAt, channelAt: old.channelAt };
 }
 
-function indexAsset(decl: Asset, at: number, project: Project, assetAt: Map<string, number>): AssetIndex {
+type OwnList = 'events' | 'actions' | 'properties' | 'placements' | 'bindings';
+/** Names are looked up again only in lists that are not those of `old`. */
+function indexAsset(
+  decl: Asset,
+  at: number,
+  project: Project,
+  assetAt: Map<string, number>,
+  old?: AssetIndex,
+): AssetIndex {
   const { events = [], actions = [], properties = [], placements = [], bindings = [] } = decl;
-  const placed = Int32Array.from(placements, (p) => {
-    const to = assetAt.get(p.asset);
-    return to === undefined || project.assets[to].kind === 'scene' ? -1 : to;
-  });
+  const isSame = (list: OwnList): boolean => old !== undefined && old.decl[list] === decl[list];
+  const placed = (): Int32Array =>
+    Int32Array.from(placements, (p) => {
+      const to = assetAt.get(p.asset);
+      return to === undefined || project.assets[to].kind === 'scene' ? -1 : to;
+    });
   return {
     at,
     decl,
@@ -77,12 +87,14 @@ function indexAsset(decl: Asset, at: number, project: Project, assetAt: Map<stri
     properties,
     placements,
     bindings,
-    effects: actions.flatMap((a, action) => (a.effects ?? []).map((effect) => ({ action, effect }))),
-    eventAt: positions(events, (e) => e.name),
-    actionAt: positions(actions, (a) => a.name),
-    propertyAt: positions(properties, (p) => p.name),
-    placementAt: positions(placements, (p) => p.id),
-    bindingAt: positions(bindings, (b) => b.id),
-    placed,
+    effects: isSame('actions')
+      ? old!.effects
+      : actions.flatMap((a, action) => (a.effects ?? []).map((effect) => ({ action, effect }))),
+    eventAt: isSame('events') ? old!.eventAt : positions(events, (e) => e.name),
+    actionAt: isSame('actions') ? old!.actionAt : positions(actions, (a) => a.name),
+    propertyAt: isSame('properties') ? old!.propertyAt : positions(properties, (p) => p.name),
+    placementAt: isSame('placements') ? old!.placementAt : positions(placements, (p) => p.id),
+    bindingAt: isSame('bindings') ? old!.bindingAt : positions(bindings, (b) => b.id),
+    placed: isSame('placements') ? old!.placed : placed(),
   };
 }

@@ -97,8 +97,12 @@ export class Facts {
     this.reachBounds = reachBounds(this.g, this.components, own, maxReach);
   }
 
-  /** Follows an edit that the graph has undergone; other things may sleep at the start. */
-  follow(delta: GraphDelta, { runs: { incoming } }: GraphEditor, sleepChanged = false): FactChanges {
+  /** Follows an edit that the graph has undergone. `sleepers` begin asleep now and did not before, or the other way round. */
+  follow(
+    delta: GraphDelta,
+    { runs: { incoming } }: GraphEditor,
+    sleepers: ReadonlySet<number> = new Set(),
+  ): FactChanges {
     const { g } = this;
     this.makeRoom();
     this.come(delta);
@@ -107,10 +111,8 @@ export class Facts {
     const ahead = this.followChains(delta, components, cycles, incoming);
     this.followFanOuts(delta, incoming);
     const extra = this.followNeverRaised(hasBinding);
-    const livable = this.followLiveness('livable', delta, incoming, extra);
-    const awake = sleepChanged
-      ? this.livenessAnew('awake')
-      : this.followLiveness('awake', delta, incoming, NOTHING);
+    const livable = this.livable.revise(delta, incoming, extra) ?? this.livenessAnew('livable');
+    const awake = this.awake.revise(delta, incoming, NOTHING, sleepers) ?? this.livenessAnew('awake');
     this.leave(delta);
     const spawnGaps = this.spawnGaps.follow([...hasBinding].filter((n) => !isChannel(g, n)));
     const audiences = this.audiences.follow(delta);
@@ -281,14 +283,6 @@ export class Facts {
     );
   }
 
-  private followLiveness(
-    which: 'livable' | 'awake',
-    delta: GraphDelta,
-    incoming: Incoming,
-    extra: { came: number[]; went: number[] },
-  ): { nodes: Set<number>; instances: Set<number> } {
-    return this[which].revise(delta, incoming, extra) ?? this.livenessAnew(which);
-  }
   private livenessAnew(which: 'livable' | 'awake'): { nodes: Set<number>; instances: Set<number> } {
     const old = this[which];
     const now = new Liveness(this.g, which === 'awake', which === 'awake' ? new Set() : this.neverRaised);

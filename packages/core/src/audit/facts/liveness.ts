@@ -16,6 +16,8 @@ export interface LivenessChange {
   instances: Set<number>;
 }
 
+const NO_SLEEPERS: ReadonlySet<number> = new Set();
+
 /** So many nodes that may have lost what brought them about are looked at again, before all are. */
 const MAX_DOUBTFUL = 2000;
 
@@ -76,9 +78,11 @@ export class Liveness {
     delta: GraphDelta,
     incoming: Incoming,
     extra: { came: Iterable<number>; went: Iterable<number> },
+    sleepers: ReadonlySet<number> = NO_SLEEPERS,
   ): LivenessChange | null {
-    const { added, coming, filled } = delta;
-    const doubtful = this.doubt(delta, extra.went);
+    const { added, coming, filled, leaving, emptied } = delta;
+    const drowsy = this.sleep ? this.drowsy(sleepers) : NO_SLEEPERS;
+    const doubtful = this.doubt(delta, extra.went, drowsy);
     if (!doubtful) return null;
     if (this.live.length < this.g.first.length) {
       this.live = grown(this.live, this.g.first.length);
@@ -91,7 +95,11 @@ export class Liveness {
     }
     const change: LivenessChange = { nodes: new Set(), instances: new Set() };
     this.change = change;
+    if (this.sleep) for (const i of sleepers) this.resleep(i);
     for (const n of doubtful) {
+      const instance = this.g.instanceOf[n];
+      const isOut = leaving.has(instance) || emptied.has(instance);
+      if (!isOut && this.outside(n) !== 'no' && this.isStarted(instance)) this.reach(n);
       for (let i = 0; i < incoming.degree(n); i++) if (this.live[incoming.tail(n, i)] === 1) this.reach(n);
     }
     for (const i of coming) {
@@ -116,10 +124,14 @@ export class Liveness {
   }
 
   /** What removed edges and nodes no longer taken as live may have brought about. */
-  private doubt({ removed, leaving, emptied }: GraphDelta, went: Iterable<number>): Set<number> | null {
+  private doubt(
+    { removed, leaving, emptied }: GraphDelta,
+    went: Iterable<number>,
+    drowsy: ReadonlySet<number>,
+  ): Set<number> | null {
     const { g, live, reached, extra, x } = this;
     const stack = [...went];
-    for (const i of [...leaving, ...emptied])
+    for (const i of [...leaving, ...emptied, ...drowsy])
       for (let n = x.nodeBase[i]; n < x.nodeBase[i + 1]; n++) stack.push(n);
     removed.tails.forEach((tail, i) => {
       if (live[tail] === 1) stack.push(removed.heads[i]);
@@ -128,7 +140,8 @@ export class Liveness {
     for (let n = stack.pop(); n !== undefined; n = stack.pop()) {
       if (reached[n] === 0 || doubtful.has(n) || extra.has(n)) continue;
       const leaves = leaving.has(g.instanceOf[n]);
-      const from = leaves || emptied.has(g.instanceOf[n]) ? 'no' : this.outside(n);
+      const from =
+        leaves || emptied.has(g.instanceOf[n]) || drowsy.has(g.instanceOf[n]) ? 'no' : this.outside(n);
       if (from === 'certain') continue;
       if (from === 'spawned' || doubtful.size >= MAX_DOUBTFUL) return null;
       doubtful.add(n);
@@ -152,6 +165,29 @@ export class Liveness {
     return x.isSpawned(i) ? 'spawned' : 'certain';
   }
 
+  /** What lies in instances that begin asleep from now on, themselves included. */
+  private drowsy(sleepers: ReadonlySet<number>): Set<number> {
+    const { x } = this;
+    const found = new Set<number>();
+    for (const i of sleepers) {
+      if ((x.flags[i] & BEGINS_ASLEEP) !== 0) eachInside(x, i, (j) => found.add(j));
+    }
+    return found;
+  }
+  /** An instance that begins asleep from now on, or awake. */
+  private resleep(i: number): void {
+    const { x } = this;
+    const wasBlocking = this.woken[i] === 0;
+    this.woken[i] = 0;
+    const falls = (x.flags[i] & BEGINS_ASLEEP) !== 0;
+    if (!falls && !wasBlocking) return;
+    eachInside(x, i, (j) => {
+      this.blocked[j] += falls ? 1 : -1;
+      this.change?.instances.add(j);
+      if (this.blocked[j] > 0) return;
+      for (let m = x.nodeBase[j]; m < x.nodeBase[j + 1]; m++) if (this.reached[m] === 1) this.reach(m);
+    });
+  }
   /** An instance that is new; what contains it was there before, or came just now. */
   private come(i: number): void {
     const { x } = this;

@@ -1,7 +1,8 @@
 import { HEAR } from '../../graph/graph.js';
 import { bindingWords } from '../../wireline/binding-words.js';
 import { bindingsEvidence } from '../evidence.js';
-import { CODE_TRAITS, type AnalysisInputs } from '../inputs.js';
+import { BINDING_TRAITS } from '../binding-traits.js';
+import type { AnalysisInputs } from '../inputs.js';
 import { bindingRef, ownerText } from '../names.js';
 import { defineRule, type TakeReport } from '../rule.js';
 
@@ -42,7 +43,7 @@ export const overRelease = defineRule<'all'>({
 const SHOWN = 50;
 
 function releasesNone(inputs: AnalysisInputs): boolean {
-  return inputs.codeBindings('releases all').size === 0;
+  return inputs.bindingsThat('release all').size === 0;
 }
 
 /** Of several expanded bindings that use the same, reports those that release all. */
@@ -55,7 +56,7 @@ function tell(
   if (numbers.size < 2) return;
   for (const n of numbers) {
     const binding = x.bindingOf(n);
-    if (!CODE_TRAITS['releases all'](binding)) continue;
+    if (!BINDING_TRAITS['release all'](binding)) continue;
     const owner = x.ownerOf(n);
     report({
       subject: bindingRef(x, n),

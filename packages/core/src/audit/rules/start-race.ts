@@ -11,7 +11,8 @@ import type { Incoming } from '../../graph/incoming.js';
 import type { Binding } from '../../project/types.js';
 import { bindingWords } from '../../wireline/binding-words.js';
 import { bindingsEvidence } from '../evidence.js';
-import { CODE_TRAITS, type AnalysisInputs, type ResolvedCopy } from '../inputs.js';
+import { BINDING_TRAITS } from '../binding-traits.js';
+import type { AnalysisInputs, ResolvedCopy } from '../inputs.js';
 import { ownerText } from '../names.js';
 import { defineRule } from '../rule.js';
 
@@ -31,7 +32,7 @@ export const startRace = defineRule<'race'>({
     {
       unit: 'binding',
       after: ['upstream'],
-      concerns: CODE_TRAITS['begins at start'],
+      concerns: BINDING_TRAITS['begin at start'],
       check(inputs, { binding, owner: asset, position, subject, records }, report) {
         const { x } = inputs;
         for (const copy of inputs.resolvedCopies(asset, position)) {

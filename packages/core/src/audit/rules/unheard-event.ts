@@ -40,7 +40,7 @@ export const unheardEvent = defineRule<'nowhere' | 'expected'>({
     },
     {
       unit: 'instance',
-      after: ['bindings'],
+      after: ['bindings', 'expectations'],
       isCandidate: (inputs, instance) => expecting(inputs)[inputs.x.asset[instance]] === 1,
       check(inputs, instance, report) {
         const { g, x, facts } = inputs;
