@@ -1,8 +1,7 @@
 import { MISSING } from '../expand/resolve.js';
 import { judgeEnds } from '../graph/faults.js';
-import type { AssetIndex } from '../project/index-project.js';
+import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 import type { Binding, Field } from '../project/types.js';
-import type { AnalysisInputs } from './inputs.js';
 
 /** What the authored text of a binding leads to. */
 export interface BindingEnds {
@@ -22,8 +21,15 @@ export interface BindingEnds {
 
 const NO_FIELDS: readonly Field[] = [];
 
+/** A project in which paths are resolved by their text. */
+export interface TextResolver {
+  readonly index: ProjectIndex;
+  /** The asset that a path of an owner names; negative if none. */
+  assetAtPath: (owner: number, path: string) => number;
+}
+
 /** Resolves a binding by its text alone, as rules on authored text do. Cost: its paths. */
-export function bindingEnds(inputs: AnalysisInputs, owner: AssetIndex, binding: Binding): BindingEnds {
+export function bindingEnds(inputs: TextResolver, owner: AssetIndex, binding: Binding): BindingEnds {
   const { index } = inputs;
   const { from, to } = binding;
   const sender = 'at' in from ? inputs.assetAtPath(owner.at, from.at) : MISSING;
@@ -47,7 +53,7 @@ export function bindingEnds(inputs: AnalysisInputs, owner: AssetIndex, binding: 
   };
 }
 
-function channelFields({ index }: AnalysisInputs, name: string): readonly Field[] | null {
+function channelFields({ index }: TextResolver, name: string): readonly Field[] | null {
   const at = index.channelAt.get(name);
   return at === undefined ? null : (index.project.channels![at].payload ?? NO_FIELDS);
 }

@@ -18,7 +18,7 @@ import { compilePattern } from '../project/name-pattern.js';
 import { Incoming } from '../graph/incoming.js';
 import { Facts } from './facts/facts.js';
 import type { BindingRef } from './finding.js';
-import { assetsSpawned } from './touched-things.js';
+import { assetsSpawned } from '../expand/spawned-assets.js';
 import { MeetingDeliveries, type DeliveredAction } from './meeting-deliveries.js';
 import { thresholds, type Thresholds } from './policy.js';
 

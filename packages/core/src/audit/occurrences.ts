@@ -1,5 +1,7 @@
 import { byCodeUnits } from '../project/canonical.js';
-import type { Place } from './report-store.js';
+
+/** An instance, or the address of one that is not there. */
+export type Place = number | string;
 
 /**
  * Where a finding occurs, as sorted addresses. Several units may report the same place. Cost of a look: the places that came or

@@ -2,12 +2,9 @@ import { canonicalJson } from '../project/canonical.js';
 import type { Severity } from '../project/types.js';
 import { own } from '../util/own.js';
 import type { Finding, Subject } from './finding.js';
-import { Occurrences } from './occurrences.js';
+import { Occurrences, type Place } from './occurrences.js';
 import { fingerprint } from './fingerprint.js';
 import { MAX_PARTS, type Report, type Rule } from './rule.js';
-
-/** An instance, or the address of one that is not there. */
-export type Place = number | string;
 
 /** A finding as it is kept: which units report it, and where. What it says is rendered when somebody looks. */
 export interface FindingState {

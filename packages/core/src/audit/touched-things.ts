@@ -1,5 +1,4 @@
 import type { PlacementEdit } from '../expand/edit-instances.js';
-import { spawnable } from '../expand/stand-ins.js';
 import type { ThingsEdit } from '../graph/graph-delta.js';
 import type { ProjectIndex } from '../project/index-project.js';
 import { parsePath } from '../project/path.js';
@@ -89,19 +88,6 @@ function namesOne({ from, to }: Binding, ids: ReadonlySet<string>): boolean {
 /** Most paths are one name. */
 function leadsThrough(path: string, ids: ReadonlySet<string>): boolean {
   return ids.has(path) || (path.includes('/') && parsePath(path).segments.some((s) => ids.has(s)));
-}
-
-/** Assets that may stand in something spawned. Cost: effects and placements. */
-export function assetsSpawned(index: ProjectIndex): Set<number> {
-  const found = new Set<number>();
-  for (const { effects } of index.assets) {
-    for (const { effect } of effects) {
-      const at = 'spawn' in effect ? spawnable(index, effect.spawn)?.at : undefined;
-      if (at !== undefined) found.add(at);
-    }
-  }
-  for (const at of found) for (const placed of index.assets[at].placed) if (placed >= 0) found.add(placed);
-  return found;
 }
 
 /** These assets and all that have them inside. Cost: the placements of prefabs and widgets, and those of the scenes. */

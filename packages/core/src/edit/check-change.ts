@@ -1,5 +1,6 @@
 import { OquelError } from '../util/oquel-error.js';
-import { asset as assetShape, binding, placement } from '../project/asset-shapes.js';
+import { asset as assetShape, placement } from '../project/asset-shapes.js';
+import { binding } from '../project/binding-shapes.js';
 import { project as projectShape } from '../project/document.js';
 import { toPointer, type Problem } from '../project/problem.js';
 import { Reading, type Shape } from '../project/shape.js';

@@ -1,7 +1,7 @@
 import type { Change } from '../edit/change.js';
 import { freeBindingId } from '../edit/wiring.js';
 import { canonicalJson } from '../project/canonical.js';
-import { binding as bindingShape } from '../project/asset-shapes.js';
+import { binding as bindingShape } from '../project/binding-shapes.js';
 import { isName } from '../project/name.js';
 import type { ProjectIndex } from '../project/index-project.js';
 import { Reading } from '../project/shape.js';

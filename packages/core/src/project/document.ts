@@ -1,7 +1,9 @@
 import { explained, label, leaf, list, object, optional, prose, text, type Shape } from './shape.js';
 import { FORMAT } from './types.js';
 import type * as T from './types.js';
-import { asset, assetHead, assetLists, manifestEvent, source } from './asset-shapes.js';
+import { asset, assetHead, assetLists } from './asset-shapes.js';
+import { manifestEvent } from './declared-shapes.js';
+import { source } from './value-shapes.js';
 import { channel, enumDecl, keyTable, loadSet, peer } from './list-shapes.js';
 import { policy, waiver } from './policy-shapes.js';
 import { rehearsal } from './rehearsal-shapes.js';

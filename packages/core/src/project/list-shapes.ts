@@ -1,6 +1,6 @@
 import { explained, label, list, named, object, oneOf, optional, prose, text, type Shape } from './shape.js';
 import type * as T from './types.js';
-import { fields, fromGame } from './asset-shapes.js';
+import { fields, fromGame } from './value-shapes.js';
 import { name } from './name.js';
 
 export const enumDecl: Shape<T.EnumDecl> = object<T.EnumDecl>({

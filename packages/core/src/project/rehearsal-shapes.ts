@@ -16,7 +16,7 @@ import {
 } from './shape.js';
 import { put } from '../util/own.js';
 import type * as T from './types.js';
-import { seconds, value } from './asset-shapes.js';
+import { seconds, value } from './value-shapes.js';
 
 /** An object with these properties and without those. */
 function only(required: readonly string[], without: readonly string[]): object {

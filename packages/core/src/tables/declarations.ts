@@ -1,5 +1,5 @@
 import { literalType } from '../project/arg-types.js';
-import { action, event, property } from '../project/asset-shapes.js';
+import { action, event, property } from '../project/declared-shapes.js';
 import { defaultOfType } from '../project/type-values.js';
 import type { Action, EventDecl, Property } from '../project/types.js';
 import { parseCause, printCause, printWholeDeclaration } from '../wireline/declaration.js';
