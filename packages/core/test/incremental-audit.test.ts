@@ -1,5 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import {
+  LIMITS,
+  ProjectTooLarge,
   applyChanges,
   audit,
   auditDifference,
@@ -9,6 +11,7 @@ import {
   RULES,
   withDifference,
   type AuditDifference,
+  type Asset,
   type AuditResult,
   type Change,
   type FindingChange,
@@ -262,6 +265,39 @@ describe('the audit kept up with edits', () => {
         live.apply([randomBindingChange(r, project) ?? randomChange(r, project)]);
       }
     }
+  });
+
+  it('refuses things within things beyond the bound on levels, and stays as it was', () => {
+    const chain = (name: string, length: number): Asset[] =>
+      Array.from({ length }, (_, i) => ({
+        id: `${name}${i}`,
+        kind: 'prefab',
+        placements: i + 1 < length ? [{ id: 'next', asset: `${name}${i + 1}` }] : [],
+      }));
+    const half = LIMITS.expansion.levels / 2;
+    const project: Project = {
+      format: 'oquel.project/1',
+      name: 'Steps',
+      assets: [
+        { id: 'stairs', kind: 'scene', placements: [{ id: 'first', asset: 'Up0' }] },
+        ...chain('Up', half),
+        ...chain('Down', half + 10),
+      ],
+    };
+    const deeper = (asset: string): Change => ({
+      op: 'insert',
+      list: 'placements',
+      asset: `Up${half - 1}`,
+      index: 0,
+      item: { id: 'more', asset },
+    });
+    const live = IncrementalAudit.open(project, TODAY);
+    const before = live.result;
+    expect(() => live.apply([deeper('Down0')])).toThrow(ProjectTooLarge);
+    expect(live.project).toBe(project);
+    expect(live.result).toBe(before);
+    live.apply([deeper('Down20')]);
+    expect(live.result).toEqual(audit(live.project, { today: TODAY }));
   });
 
   it('stays as it was when an edit is refused', () => {

@@ -68,7 +68,7 @@ export class InstanceEdits {
     if (instances + made.instances.length - leaving.size > LIMITS.expansion.instances) return null;
     made.instances.sort((a, b) => a - b);
     this.x.relisted(made.instances, leaving);
-    return made;
+    return this.x.size.nodes > LIMITS.expansion.nodes ? null : made;
   }
   /** Gives the numbers of what has left free. */
   retire(leaving: Iterable<number>): void {
@@ -129,7 +129,7 @@ export class InstanceEdits {
     if (child >= 0) x.slot[child] = slot;
   }
 
-  /** What a placement yields, in expansion order; null where it would contain itself or spawn. */
+  /** What a placement yields, in expansion order; null where it would contain itself, spawn, or stand too deep. */
   private expand(parent: number, asset: number, slot: number): Coming[] | null {
     const { x } = this;
     const around = new Set<number>();
@@ -141,7 +141,7 @@ export class InstanceEdits {
       around.add(of);
       open.push({ at: all.length, next: 0 });
       all.push({ asset: of, parent: within, slot: at, size: 1 });
-      return all.length < LIMITS.expansion.instances;
+      return around.size <= LIMITS.expansion.levels && all.length < LIMITS.expansion.instances;
     };
     if (!enter(asset, -1, slot)) return null;
     while (open.length > 0) {
