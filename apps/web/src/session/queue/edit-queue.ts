@@ -1,37 +1,14 @@
 import type { Change, ChangeSet, Project } from '@oquel/core';
 import type { Edits, HistoryStep, LoggedEdit, OpenedProject } from '../../api/client.js';
-import { changesOf, groupOf, labelOf, type Entry, type Job, type Parked } from './entry.js';
+import { changesOf, groupOf, isUndone, labelOf, type Entry, type Job, type Parked } from './entry.js';
+import { Exchanges } from './exchanges.js';
+import { KeptEntries } from './kept-entries.js';
 import { Overlay } from './overlay.js';
-import type { Clock, EntryStore, QueueServer } from './ports.js';
+import { ParkedEntries } from './parked-entries.js';
+import type { Clock, EntryStore, QueueListener, QueueOptions, QueueServer } from './ports.js';
 import { refusalOf } from './refusal.js';
 import { stepsAhead, type StepsAhead } from './steps-ahead.js';
 
-/** What the queue tells whoever shows it. */
-export interface QueueListener {
-  /** The project on the screen is another one now: by these changes (null: by more than can be said). */
-  shown(
-    project: Project,
-    changes: readonly Change[] | null,
-    edit: { label: string; who: string | null } | null,
-  ): void;
-  /** Anything else that the queue says of itself has changed. */
-  changed(): void;
-  /** Something for the person. */
-  notice(text: string, kind: 'told' | 'refused'): void;
-}
-export interface QueueOptions {
-  project: string;
-  /** This window. */
-  client: string;
-  /** This browser: its edits are one's own. */
-  author: string;
-  who: () => string;
-  newKey: () => string;
-  now: () => number;
-}
-
-/** Pauses before something is sent again; they grow to the last one. */
-const PAUSES_MS = [500, 1000, 2000, 4000, 8000, 15_000, 30_000];
 /** So often the server may fail at the same entry before that is set aside. */
 const FAILURES = 5;
 /** Entries that may wait. */
@@ -52,8 +29,7 @@ export const MAX_WAITING = 1000;
 export class EditQueue {
   private readonly overlay: Overlay;
   private stored: { undo: HistoryStep[]; redo: HistoryStep[] };
-  /** Entries that do not wait for the server. */
-  private parkedEntries: Entry[] = [];
+  private readonly parked = new ParkedEntries();
   /** Entries of windows that are gone. */
   private foundEntries: Entry[] = [];
   /** The newest version that was heard of. */
@@ -63,27 +39,27 @@ export class EditQueue {
   private mustLook = false;
   /** Entries that are stored, though what stands beside them is only known once the project is opened anew. */
   private readonly done = new Set<string>();
-  private running = false;
-  private closed = false;
-  private resume: (() => void) | null = null;
-  private pauses = 0;
   private failures = 0;
-  private troubleWords: string | null = null;
   private lastOrder = 0;
-  private keeping: Promise<void> = Promise.resolve();
-  private unkeptEntries = false;
+  private readonly keeper: KeptEntries;
+  private readonly exchanges: Exchanges;
 
   constructor(
     opened: OpenedProject,
     private readonly server: QueueServer,
-    private readonly store: EntryStore,
-    private readonly clock: Clock,
+    store: EntryStore,
+    clock: Clock,
     private readonly options: QueueOptions,
     private readonly listener: QueueListener,
   ) {
     this.overlay = new Overlay(opened.version, opened.document);
     this.stored = opened;
     this.known = opened.version;
+    this.keeper = new KeptEntries(store, () => this.changed());
+    this.exchanges = new Exchanges(
+      { isBehind: () => this.isBehind(), once: () => this.once(), changed: () => this.changed() },
+      clock,
+    );
   }
 
   // --- What it says
@@ -101,16 +77,16 @@ export class EditQueue {
   }
   /** Why the server cannot be asked now; null if it can. */
   get trouble(): string | null {
-    return this.troubleWords;
+    return this.exchanges.trouble;
   }
   /** Entries that met edits of others, by group, the oldest first; once those are on the screen. */
   get met(): Entry[][] {
     if (this.mustLook || this.mustOpen) return [];
-    return groups(this.parkedEntries.filter((e) => e.parked!.how === 'met'));
+    return this.parked.groups('met');
   }
   /** Entries that are kept until they are tried again or dropped, by group. */
   get aside(): Entry[][] {
-    return groups(this.parkedEntries.filter((e) => e.parked!.how === 'aside'));
+    return this.parked.groups('aside');
   }
   /** Entries that windows which are gone have left. */
   get found(): readonly Entry[] {
@@ -124,7 +100,7 @@ export class EditQueue {
   }
   /** Whether entries wait that would not outlive the window. */
   get unkept(): boolean {
-    return this.unkeptEntries && this.waiting + this.parkedEntries.length > 0;
+    return this.keeper.hasFailed && this.waiting + this.parked.count > 0;
   }
 
   // --- What people do
@@ -134,10 +110,10 @@ export class EditQueue {
     if (this.isFull()) return false;
     const entry = this.entry({ way: 'edit', changeSet });
     const changes = this.overlay.push(entry, true);
-    this.keep([entry]);
+    this.keeper.keep([entry]);
     this.listener.shown(this.project, changes, { label: changeSet.label, who: null });
     this.changed();
-    void this.run();
+    void this.exchanges.run();
     return true;
   }
   /** Takes one's own last edit back, or brings the last undone one again: that which stands ahead now. */
@@ -151,13 +127,13 @@ export class EditQueue {
     if (this.isFull()) return;
     const entry = { ...this.entry(job), base };
     const changes = this.overlay.push(entry, false);
-    this.keep([entry]);
+    this.keeper.keep([entry]);
     if (changes.length > 0) {
       const label = `${job.way === 'undo' ? 'undone' : 'redone'}: ${job.label}`;
       this.listener.shown(this.project, changes, { label, who: null });
     }
     this.changed();
-    void this.run();
+    void this.exchanges.run();
   }
   /** Ends the oldest choice: by doing one's own over what the others did, or by leaving theirs and keeping one's own aside. */
   settle(choice: 'mine' | 'theirs'): void {
@@ -170,13 +146,13 @@ export class EditQueue {
   }
   /** Tries a group again that was set aside. */
   retry(group: string): void {
-    const entries = this.parkedEntries.filter((e) => e.parked!.group === group);
+    const entries = this.parked.ofGroup(group);
     if (entries.length > 0) this.redoGroup(entries);
   }
   /** Gives a group up that was set aside. */
   drop(group: string): void {
-    const entries = this.parkedEntries.filter((e) => e.parked!.group === group);
-    this.parkedEntries = this.parkedEntries.filter((e) => !entries.includes(e));
+    const entries = this.parked.ofGroup(group);
+    this.parked.remove(entries);
     this.forget(entries);
     this.changed();
   }
@@ -187,69 +163,45 @@ export class EditQueue {
     if (choice === 'drop') this.forget(entries);
     else this.adopt(entries);
     this.changed();
-    void this.run();
+    void this.exchanges.run();
   }
 
   // --- What happens to it
 
   /** Takes up what was kept: one's own at once; what is left of windows that are gone is offered. */
   async takeUp(isLive: (client: string) => boolean): Promise<void> {
-    let kept: Entry[];
-    try {
-      kept = await this.store.all();
-    } catch {
-      this.unkeptEntries = true;
-      return;
-    }
-    if (this.closed) return;
-    const here = new Set(
-      [...this.overlay.pendings.map((p) => p.entry), ...this.parkedEntries].map((e) => e.key),
-    );
+    const kept = await this.keeper.all();
+    if (!kept || this.isClosed) return;
+    const here = new Set([...this.overlay.pendings.map((p) => p.entry.key), ...this.parked.keys()]);
     const fresh = kept.filter((e) => !here.has(e.key)).sort((a, b) => a.order - b.order);
     this.lastOrder = kept.reduce((last, e) => Math.max(last, e.order), this.lastOrder);
     this.adopt(fresh.filter((e) => e.client === this.options.client));
     this.foundEntries = fresh.filter((e) => e.client !== this.options.client && !isLive(e.client));
     this.changed();
-    void this.run();
+    void this.exchanges.run();
   }
   /** The version that the server has. */
   heard(version: number): void {
     this.known = Math.max(this.known, version);
-    void this.run();
+    void this.exchanges.run();
   }
   /** The server can be reached again: what waits need not wait for its turn. */
   reachable(): void {
-    this.resume?.();
+    this.exchanges.hurry();
   }
   close(): void {
-    this.closed = true;
-    this.resume?.();
+    this.exchanges.close();
+  }
+  private get isClosed(): boolean {
+    return this.exchanges.isClosed;
   }
   /** Done when everything that was to be kept until now is kept. */
   kept(): Promise<void> {
-    return this.keeping;
+    return this.keeper.done();
   }
 
   // --- The loop
 
-  private async run(): Promise<void> {
-    if (this.running) return;
-    this.running = true;
-    try {
-      while (!this.closed && !this.resume && this.isBehind()) {
-        try {
-          await this.once();
-          this.pauses = 0;
-          this.troubleWords = null;
-        } catch (error) {
-          this.wait(refusalOf(error).words);
-        }
-        if (!this.closed) this.changed();
-      }
-    } finally {
-      this.running = false;
-    }
-  }
   private isBehind(): boolean {
     return this.mustOpen || this.mustLook || this.waiting > 0 || this.known > this.version;
   }
@@ -258,7 +210,7 @@ export class EditQueue {
     const heard = this.known;
     if (this.mustOpen) {
       const opened = await this.server.open();
-      if (this.closed) return;
+      if (this.isClosed) return;
       this.reset(opened);
       // What was heard meanwhile counts; what was heard before is answered.
       if (this.known === heard) this.known = this.version;
@@ -267,7 +219,7 @@ export class EditQueue {
     const [head] = this.overlay.pendings;
     if (!head) {
       const edits = await this.server.since(this.version);
-      if (this.closed) return;
+      if (this.isClosed) return;
       this.take(edits);
       if (this.known === heard) this.known = Math.max(edits.version, this.version);
       return;
@@ -280,10 +232,10 @@ export class EditQueue {
     try {
       edits = await this.server.send(entry, this.version);
     } catch (error) {
-      if (this.closed) return;
+      if (this.isClosed) return;
       return this.refused(entry, error);
     }
-    if (this.closed) return;
+    if (this.isClosed) return;
     this.failures = 0;
     this.take(edits, entry);
   }
@@ -315,7 +267,7 @@ export class EditQueue {
     }
     const stored = [...filled.flatMap((e) => (e.key !== null && ownKeys.has(e.key) ? [e.key] : []))];
     if (sent) stored.push(sent.key);
-    this.forgetKeys(stored);
+    this.keeper.forget(stored);
     // An entry that was stored long before is not among what is new.
     if (sent) this.leaveOut([sent]);
   }
@@ -328,7 +280,7 @@ export class EditQueue {
     this.mustLook = false;
     this.stored = opened;
     this.overlay.pendings = this.overlay.pendings.filter((p) => !this.done.has(p.entry.key));
-    this.forgetKeys([...this.done]);
+    this.keeper.forget([...this.done]);
     this.done.clear();
     this.overlay.reset(opened.version, opened.document);
     this.listener.shown(this.project, null, null);
@@ -359,16 +311,6 @@ export class EditQueue {
     }
     this.setAside(entry, { how: 'aside', words: refusal.words, theirs: [] });
     this.listener.notice(refusal.words, 'refused');
-  }
-  private wait(words: string): void {
-    this.troubleWords = words;
-    const pause = PAUSES_MS[Math.min(this.pauses++, PAUSES_MS.length - 1)];
-    const cancel = this.clock.later(pause, () => this.resume?.());
-    this.resume = () => {
-      cancel();
-      this.resume = null;
-      void this.run();
-    };
   }
 
   // --- Entries
@@ -401,10 +343,10 @@ export class EditQueue {
     const mine = entries.map((e): Entry => ({ ...e, client: this.options.client }));
     const changes: Change[] = [];
     for (const entry of mine) {
-      if (entry.parked) this.parkedEntries.push(entry);
+      if (entry.parked) this.parked.add([entry]);
       else for (const change of this.overlay.push(entry, false)) changes.push(change);
     }
-    this.keep(mine.filter((e, i) => e.client !== entries[i].client));
+    this.keeper.keep(mine.filter((e, i) => e.client !== entries[i].client));
     const last = mine.findLast((e) => !e.parked);
     if (last && changes.length > 0)
       this.listener.shown(this.project, changes, { label: labelOf(last), who: null });
@@ -419,17 +361,17 @@ export class EditQueue {
     if (kept.length === 0) return this.leaveOut(group);
     const changes = this.overlay.remove(new Set(group.map((e) => e.key)));
     this.forget(group.filter((e) => !kept.includes(e)));
-    this.parkedEntries = [...this.parkedEntries, ...kept];
+    this.parked.add(kept);
     this.park(kept, { ...parked, group: kept[0].key });
     this.tellRemoval(changes, entry);
   }
   private park(entries: readonly Entry[], parked: Parked): void {
     for (const entry of entries) entry.parked = parked;
-    this.keep(entries);
+    this.keeper.keep(entries);
   }
   /** Puts a parked group at the end of what waits, as if it were asked for now. */
   private redoGroup(group: readonly Entry[]): void {
-    this.parkedEntries = this.parkedEntries.filter((e) => !group.includes(e));
+    this.parked.remove(group);
     const { how, words } = group[0].parked!;
     const failed = how === 'aside' && group[0].parked!.theirs.length === 0;
     for (const old of group) {
@@ -438,17 +380,17 @@ export class EditQueue {
       try {
         const changes = this.overlay.push(entry, true);
         this.listener.shown(this.project, changes, { label: labelOf(entry), who: null });
-        this.keep([entry]);
+        this.keeper.keep([entry]);
         if (!failed) this.forget([old]);
       } catch (error) {
         old.parked = { ...old.parked!, group: old.key, how: 'aside', words };
-        this.parkedEntries.push(old);
-        this.keep([old]);
+        this.parked.add([old]);
+        this.keeper.keep([old]);
         this.listener.notice(error instanceof Error ? error.message : String(error), 'refused');
       }
     }
     this.changed();
-    void this.run();
+    void this.exchanges.run();
   }
   /** Takes entries out that are stored, or come to nothing. */
   private leaveOut(entries: readonly Entry[]): void {
@@ -464,47 +406,14 @@ export class EditQueue {
     }
   }
 
-  private keep(entries: readonly Entry[]): void {
-    if (entries.length > 0) this.keepBy(() => this.store.put(entries));
-  }
   private forget(entries: readonly Entry[]): void {
-    this.forgetKeys(entries.map((e) => e.key));
-  }
-  private forgetKeys(keys: readonly string[]): void {
-    if (keys.length > 0) this.keepBy(() => this.store.remove(keys));
-  }
-  /** One after the other; where the browser has no room, the window says so before it is closed. */
-  private keepBy(what: () => Promise<void>): void {
-    this.keeping = this.keeping.then(what).then(
-      () => undefined,
-      () => {
-        if (this.unkeptEntries) return;
-        this.unkeptEntries = true;
-        this.changed();
-      },
-    );
+    this.keeper.forget(entries.map((e) => e.key));
   }
   private changed(): void {
     this.listener.changed();
   }
 }
 
-function groups(entries: readonly Entry[]): Entry[][] {
-  const by = new Map<string, Entry[]>();
-  for (const entry of entries) {
-    const group = by.get(entry.parked!.group);
-    if (group) group.push(entry);
-    else by.set(entry.parked!.group, [entry]);
-  }
-  return [...by.values()];
-}
-/** Whether the last that its author asked of an entry was to undo it. */
-function isUndone(entry: Entry, group: readonly Entry[]): boolean {
-  const step = group.findLast(
-    ({ job }) => (job.way === 'undo' || job.way === 'redo') && job.of === entry.key,
-  );
-  return step?.job.way === 'undo';
-}
 /** The server does not send back what it has just been sent. */
 function withChanges(edit: LoggedEdit, sent: Entry | undefined): LoggedEdit {
   if (!sent || edit.key !== sent.key || edit.changes.length > 0) return edit;

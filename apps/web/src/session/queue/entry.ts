@@ -64,3 +64,10 @@ export function groupOf(first: Entry, later: readonly Entry[]): Entry[] {
   for (const entry of later) if (group.some((e) => buildsOn(entry, e))) group.push(entry);
   return group;
 }
+/** Whether the last that its author asked of an entry was to undo it. */
+export function isUndone(entry: Entry, group: readonly Entry[]): boolean {
+  const step = group.findLast(
+    ({ job }) => (job.way === 'undo' || job.way === 'redo') && job.of === entry.key,
+  );
+  return step?.job.way === 'undo';
+}

@@ -1,3 +1,4 @@
+import type { Change, Project } from '@oquel/core';
 import type { Edits, OpenedProject } from '../../api/client.js';
 import type { Entry } from './entry.js';
 
@@ -17,4 +18,28 @@ export interface EntryStore {
 export interface Clock {
   /** Runs something later; the answer takes that back. */
   later(ms: number, run: () => void): () => void;
+}
+
+/** What the queue tells whoever shows it. */
+export interface QueueListener {
+  /** The project on the screen is another one now: by these changes (null: by more than can be said). */
+  shown(
+    project: Project,
+    changes: readonly Change[] | null,
+    edit: { label: string; who: string | null } | null,
+  ): void;
+  /** Anything else that the queue says of itself has changed. */
+  changed(): void;
+  /** Something for the person. */
+  notice(text: string, kind: 'told' | 'refused'): void;
+}
+export interface QueueOptions {
+  project: string;
+  /** This window. */
+  client: string;
+  /** This browser: its edits are one's own. */
+  author: string;
+  who: () => string;
+  newKey: () => string;
+  now: () => number;
 }
