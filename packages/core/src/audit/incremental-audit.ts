@@ -11,7 +11,7 @@ import { AuditState } from './audit-state.js';
 import type { FindingChange } from './compare.js';
 import type { AuditResult } from './finding.js';
 import type { AnalysisInputs } from './inputs.js';
-import { thresholds } from './policy.js';
+import { policyChanges, thresholds } from './policy.js';
 import { withRehearsals } from './rehearsed.js';
 import type { Rule } from './rule.js';
 import { RULES } from './rules/registry.js';
@@ -151,7 +151,7 @@ export class IncrementalAudit {
     units = joinUnits(units, touchedUnits(inputs, editor, delta, changes, scope));
     editor.retire(delta);
     judge.again(units);
-    if (touched.has('policy')) judge.afterPolicy();
+    if (touched.has('policy')) judge.afterPolicy(policyChanges(before.policy, this.current.policy));
     this.isHalf = false;
     return true;
   }

@@ -89,11 +89,11 @@ export class Judge {
       }
     }
   }
-  /** Judges every unit again that depends on the policy. */
-  afterPolicy(): void {
+  /** Judges every unit again that depends on these parts of the policy. */
+  afterPolicy(changes: ReadonlySet<string>): void {
     for (const [kind, parts] of this.active) {
       const these = parts.filter(({ part }) =>
-        (part.after as readonly string[] | undefined)?.includes('policy'),
+        ((part.after ?? []) as readonly string[]).some((change) => changes.has(change)),
       );
       for (const { rule, number } of these) {
         for (const unit of this.store.reporting(rule, number))

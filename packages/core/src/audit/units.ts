@@ -64,9 +64,9 @@ export type UnitKind = keyof Units;
 
 /** Changes elsewhere after which units of a kind may have to be judged again. */
 export interface UnitChanges {
-  project: 'policy';
+  project: 'name patterns';
   asset:
-    | 'policy'
+    | 'name patterns'
     /** Bindings of an asset that it places, whose placements may mute them. */
     | 'placed bindings'
     /** Whether an event of one of its instances has bindings, or lacks them at a stand-in. */
@@ -87,7 +87,9 @@ export interface UnitChanges {
     | 'downstream'
     /** Where its instance stands, its area, and where entries stand. */
     | 'area'
-    | 'policy';
+    | 'limit of fan-outs'
+    | 'limit of chains'
+    | 'limit of reaches';
   action:
     /** Whether anything can bring it about. */
     | 'liveness'
@@ -103,22 +105,30 @@ export interface UnitChanges {
     /** Which of its events expect listeners. */
     | 'expectations';
   cycle: never;
-  tie: 'policy';
+  tie: 'limit of tangles';
   audience: never;
   gap: never;
 }
 
 /** The same for whoever does not compile: all changes by kind of unit. */
 export const UNIT_CHANGES: { readonly [U in UnitKind]: readonly UnitChanges[U][] } = {
-  project: ['policy'],
-  asset: ['policy', 'placed bindings', 'event bindings'],
+  project: ['name patterns'],
+  asset: ['name patterns', 'placed bindings', 'event bindings'],
   channel: ['use'],
   binding: ['channel use', 'upstream'],
-  event: ['deliveries', 'neighbours', 'downstream', 'area', 'policy'],
+  event: [
+    'deliveries',
+    'neighbours',
+    'downstream',
+    'area',
+    'limit of fan-outs',
+    'limit of chains',
+    'limit of reaches',
+  ],
   action: ['liveness', 'expectations', 'drivers'],
   instance: ['sleep', 'bindings', 'expectations'],
   cycle: [],
-  tie: ['policy'],
+  tie: ['limit of tangles'],
   audience: [],
   gap: [],
 };

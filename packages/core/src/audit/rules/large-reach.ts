@@ -16,7 +16,7 @@ export const largeReach = defineRule<'large'>({
   parts: [
     {
       unit: 'event',
-      after: ['downstream', 'policy'],
+      after: ['downstream', 'limit of reaches'],
       isCandidate: ({ facts, limits }, node) => facts.reachBounds[node] > limits.maxReach,
       concerns: ({ cause }) => cause.type !== 'raised',
       check(inputs, { node, instance, asset, event }, report) {

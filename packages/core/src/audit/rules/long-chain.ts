@@ -18,7 +18,7 @@ export const longChain = defineRule<'long' | 'cyclic'>({
   parts: [
     {
       unit: 'event',
-      after: ['downstream', 'policy'],
+      after: ['downstream', 'limit of chains'],
       isCandidate: ({ facts, limits }, node) => facts.chains.length[node] > limits.maxChain,
       concerns: ({ cause }) => cause.type !== 'raised',
       check(inputs, { node, instance, asset, event }, report) {

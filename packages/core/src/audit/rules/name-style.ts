@@ -20,7 +20,7 @@ export const nameStyle = defineRule<'style'>({
   parts: [
     {
       unit: 'project',
-      after: ['policy'],
+      after: ['name patterns'],
       check(inputs, _, report) {
         const judge = styleOf(inputs, 'channel', report);
         for (const { name } of inputs.index.project.channels ?? []) judge?.(name, () => ({ channel: name }));
@@ -28,7 +28,7 @@ export const nameStyle = defineRule<'style'>({
     },
     {
       unit: 'asset',
-      after: ['policy'],
+      after: ['name patterns'],
       check(inputs, { decl, events, actions, placements }, report) {
         const asset = decl.id;
         styleOf(inputs, 'asset', report)?.(asset, () => ({ asset }));

@@ -19,7 +19,7 @@ export const prefabTangle = defineRule<'tangle'>({
   parts: [
     {
       unit: 'tie',
-      after: ['policy'],
+      after: ['limit of tangles'],
       check(inputs, { a, b, forth, back }, report) {
         const { maxTangle } = inputs.limits;
         if (forth.count + back.count <= maxTangle) return;

@@ -16,7 +16,7 @@ export const wideFanOut = defineRule<'wide'>({
   parts: [
     {
       unit: 'event',
-      after: ['deliveries', 'policy'],
+      after: ['deliveries', 'limit of fan-outs'],
       isCandidate: ({ facts, limits }, node) => facts.fanOut[node] > limits.maxFanOut,
       check(inputs, { node, instance, asset, event }, report) {
         const { g, x, limits, facts } = inputs;
