@@ -6,6 +6,7 @@ import { GraphEditor } from '../graph/edit-graph.js';
 import { indexProject } from '../project/index-project.js';
 import type { Project } from '../project/types.js';
 import { copyOf, distinct } from '../project/distinct.js';
+import { alignLists } from '../util/align-lists.js';
 import { finish, type WorkStep } from '../util/steps.js';
 import { AuditState } from './audit-state.js';
 import type { FindingChange } from './compare.js';
@@ -130,15 +131,29 @@ export class IncrementalAudit {
 
   /** False where that cannot be; all is to be worked out anew then. */
   private followInPlace(before: Project, touched: Touched): boolean {
+    const { judge } = this.known!.state;
+    this.isHalf = true;
+    // What goes leaves first, so that what comes can have its numbers.
+    const between = withoutGone(before, this.current, touched);
+    const first = between ? this.step(before, between, touchedBy(before, between)) : {};
+    const rest = between ? touchedBy(between, this.current) : touched;
+    const last = first && this.step(between ?? before, this.current, rest);
+    if (!first || !last) return false;
+    judge.again(joinUnits(first, last));
+    if (touched.has('policy')) judge.afterPolicy(policyChanges(before.policy, this.current.policy));
+    this.isHalf = false;
+    return true;
+  }
+  /** Takes graph and facts from one state to the next; the units that are to be judged then. Null where that cannot be. */
+  private step(before: Project, after: Project, touched: Touched): TouchedUnits | null {
     const { state, editor } = this.known!;
     const { inputs, judge } = state;
-    const follower = new EditFollower(inputs, touched, before, this.current);
-    this.isHalf = true;
+    const follower = new EditFollower(inputs, touched, before, after);
     let units: TouchedUnits = {};
     const delta = follower.edit(editor, (first) => (units = first));
-    if (!delta) return false;
+    if (!delta) return null;
     if (touched.has('policy')) {
-      inputs.limits = thresholds(this.current.policy);
+      inputs.limits = thresholds(after.policy);
       inputs.facts.limitReach(inputs.limits.maxReach);
     }
     if (touched.has('things')) inputs.replaced();
@@ -150,11 +165,23 @@ export class IncrementalAudit {
     const changes = inputs.facts.follow(delta, editor, follower.sleepers);
     units = joinUnits(units, touchedUnits(inputs, editor, delta, changes, scope));
     editor.retire(delta);
-    judge.again(units);
-    if (touched.has('policy')) judge.afterPolicy(policyChanges(before.policy, this.current.policy));
-    this.isHalf = false;
-    return true;
+    return units;
   }
+}
+
+/** The state between, in which things are gone and none have come; null where only one of both happens. */
+function withoutGone(before: Project, after: Project, touched: Touched): Project | null {
+  let isNeeded = false;
+  const assets = [...before.assets];
+  for (const { asset: at } of touched.get('things') ?? []) {
+    const { placements = [], ...asset } = before.assets[at];
+    const { gone, fresh } = alignLists(placements, after.assets[at].placements ?? []);
+    if (gone.length === 0 || fresh.length === 0) continue;
+    isNeeded = true;
+    const isGone = new Set(gone);
+    assets[at] = { ...asset, placements: placements.filter((_, slot) => !isGone.has(slot)) };
+  }
+  return isNeeded ? { ...before, assets } : null;
 }
 
 /** What placements and declarations say while the same things stand and the same names are there. */

@@ -84,6 +84,13 @@ export class AnalysisInputs {
     this.targetAt[number] = ends.target + MORE;
     return ends;
   }
+  private lookUpEnds(number: number): void {
+    this.senderAt[number] = this.targetAt[number] = 0;
+    const { slots } = this.x;
+    const owner = this.index.assets[slots.assetOf(number)];
+    const position = slots.position(owner.at, number - slots.base[owner.at]);
+    if (position >= 0 && position < owner.bindings.length) this.endsOf(owner, position);
+  }
   /** The assets that both ends of a binding lead to by their text; negative for none. */
   endAssets(owner: AssetIndex, position: number): { sender: number; target: number } {
     const { slots } = this.x;
@@ -252,7 +259,7 @@ export class AnalysisInputs {
   followBindings(authored: Iterable<number>): void {
     for (const number of authored) {
       const binding = this.bindingAt(number);
-      if (number < this.senderAt.length) this.senderAt[number] = this.targetAt[number] = 0;
+      if (number < this.senderAt.length) this.lookUpEnds(number);
       for (const [trait, known] of this.byTrait) {
         if (binding && BINDING_TRAITS[trait](binding)) known.add(number);
         else known.delete(number);

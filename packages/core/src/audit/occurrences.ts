@@ -33,15 +33,17 @@ export class Occurrences {
     const [came, went]: [string[], string[]] = [[], []];
     for (const place of this.changed) {
       const before = this.shown.get(place);
-      if (this.counts.has(place) === (before !== undefined)) continue;
+      // Something else may stand there under the same number.
+      const text = !this.counts.has(place) ? undefined : typeof place === 'string' ? place : addressOf(place);
+      if (text === before) continue;
       if (before !== undefined) {
         went.push(before);
         this.shown.delete(place);
-        continue;
       }
-      const text = typeof place === 'string' ? place : addressOf(place);
-      came.push(text);
-      this.shown.set(place, text);
+      if (text !== undefined) {
+        came.push(text);
+        this.shown.set(place, text);
+      }
     }
     this.changed.clear();
     if (came.length + went.length === 0) return this.texts;
