@@ -166,7 +166,7 @@ describe('sessions', () => {
 describe('whoever guesses', () => {
   it('waits longer and longer, and the right password waits with it', async () => {
     await team.person('Guessed', project);
-    const guess = async (i: number) =>
+    const guess = async (i: number): ReturnType<typeof team.server.post> =>
       await team.server.post('/api/session', { login: 'guessed', password: `guess ${i}` });
     for (let i = 0; i < 5; i++) expect((await guess(i)).status).toBe(401);
     // Until a wait is long enough that a slow machine does not outlast it.
