@@ -9,7 +9,7 @@ export default defineConfig({
   // On a machine that others use as well, a page may wait for longer than any limit; what needed it is told.
   retries: 1,
   timeout: 180_000,
-  expect: { timeout: 15_000 },
+  expect: { timeout: 30_000 },
   use: {
     viewport: { width: 1280, height: 800 },
     launchOptions: {
