@@ -9,7 +9,7 @@ export type Place = number | string;
  */
 export class Occurrences {
   private readonly counts = new Map<Place, number>();
-  /** Places that came or went since the last look. */
+  /** Places that were reported or taken back since the last look: another thing may stand there now. */
   private readonly changed = new Set<Place>();
   private readonly shown = new Map<Place, string>();
   private texts: string[] = [];
@@ -17,15 +17,13 @@ export class Occurrences {
   add(place: Place): void {
     const count = this.counts.get(place) ?? 0;
     this.counts.set(place, count + 1);
-    if (count === 0) this.changed.add(place);
+    this.changed.add(place);
   }
   remove(place: Place): void {
     const count = this.counts.get(place)!;
+    this.changed.add(place);
     if (count > 1) this.counts.set(place, count - 1);
-    else {
-      this.counts.delete(place);
-      this.changed.add(place);
-    }
+    else this.counts.delete(place);
   }
 
   /** The addresses, each once, sorted by code units; not the same list again if they changed. */
