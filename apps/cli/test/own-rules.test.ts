@@ -133,7 +133,7 @@ describe('rules of a team’s own', () => {
     [
       'a change that the unit does not have',
       `export default [${rule('a-b', "{ unit: 'asset', after: ['sleep'], check() {} }")}];`,
-      /about asset can be judged after "policy", .* not after "sleep"/,
+      /about asset can be judged after "name patterns", .* not after "sleep"/,
     ],
     ['no check', `export default [${rule('a-b', "{ unit: 'asset' }")}];`, /a-b: check must be a function/],
     [

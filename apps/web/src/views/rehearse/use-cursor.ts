@@ -13,19 +13,24 @@ export function useCursor({ cursor: told, go }: RehearseAddress): {
   toCursor: (n: number) => void;
 } {
   const latest = useRef(told);
-  const sent = useRef(told);
+  // What the address says, then what it was asked for since and does not say yet: it may come late, one by one.
+  const sent = useRef([told]);
   const [shown, setShown] = useState(told);
   useEffect(() => {
     // What comes back is what was sent, unless somebody went back or sent a link.
-    if (told === sent.current) return;
-    sent.current = told;
+    const back = sent.current.indexOf(told);
+    if (back >= 0) {
+      sent.current.splice(0, back);
+      return;
+    }
+    sent.current = [told];
     latest.current = told;
     setShown(told);
   }, [told]);
   useEffect(() => {
-    if (shown === sent.current) return;
+    if (shown === sent.current.at(-1)) return;
     const timer = setTimeout(() => {
-      sent.current = shown;
+      sent.current.push(shown);
       go({ cursor: shown === null ? '' : String(shown) });
     }, REST);
     return () => clearTimeout(timer);
