@@ -24,7 +24,7 @@ const TESTS = {
   ],
   audit: [
     ['cases', 'rules', 'touched', 'rule-examples', 'same-mistake'],
-    ['audit', 'naive-rules', 'naive-text-rules', 'incremental-audit'],
+    ['audit', 'naive-rules', 'incremental-audit'],
   ],
   edit: [
     ['edit', 'staging', 'bulk', 'inside'],

@@ -12,6 +12,8 @@ export interface NaiveInstance {
   children: Map<string, NaiveInstance | 'stopped'>;
   standIns: Map<string, NaiveInstance>;
   spawned: boolean;
+  /** Of a stand-in: what spawns it first. */
+  spawner?: NaiveInstance;
   asleep: boolean;
   overrides: Record<string, Value>;
   muted: string[];
@@ -23,6 +25,20 @@ export interface NaiveEdge {
   class: string;
   /** The expanded binding that makes it; absent for an effect. */
   by?: { owner: NaiveInstance; binding: Binding };
+  effect?: Effect;
+}
+/** What a copy of a binding joins, both of whose ends are there. */
+export interface NaiveEnds {
+  /** Whose properties are read: the sender, or the owner of one that hears a channel. */
+  reader: NaiveInstance;
+  /** The event; absent when hearing. */
+  event?: EventDecl;
+  /** What it publishes at; absent where it leads to actions. */
+  publishes?: { key: Value | undefined };
+  /** What it leads to; absent where it publishes. */
+  receivers?: NaiveInstance[];
+  /** What it would lead to if it did not pick the first. */
+  candidates?: NaiveInstance[];
 }
 
 export class Naive {
@@ -91,28 +107,32 @@ export class Naive {
   }
 
   private makeStandIns(holder: NaiveInstance, base: string): void {
-    const order: { id: string; effect: Effect & { spawn: string } }[] = [];
-    const scan = (asset: Asset): void => {
+    const order: { id: string; effect: Effect & { spawn: string }; by: () => NaiveInstance }[] = [];
+    const scan = (asset: Asset, by: () => NaiveInstance): void => {
       for (const effect of effectsOf(asset)) {
         if (!('spawn' in effect) || order.some((o) => o.id === effect.spawn)) continue;
         const spawnedAsset = this.asset(effect.spawn);
-        if (spawnedAsset && spawnedAsset.kind !== 'scene') order.push({ id: effect.spawn, effect });
+        if (spawnedAsset && spawnedAsset.kind !== 'scene') order.push({ id: effect.spawn, effect, by });
       }
     };
-    const scanInside = (asset: Asset, containing: string[]): void => {
-      scan(asset);
+    const scanInside = (asset: Asset, containing: string[], by: () => NaiveInstance): void => {
+      scan(asset, by);
       for (const p of asset.placements ?? []) {
         const placed = this.asset(p.asset);
         if (placed && placed.kind !== 'scene' && ![...containing, asset.id].includes(placed.id)) {
-          scanInside(placed, [...containing, asset.id]);
+          scanInside(placed, [...containing, asset.id], () => by().children.get(p.id) as NaiveInstance);
         }
       }
     };
-    scan(holder.asset);
-    for (let i = 0; i < order.length; i++) scanInside(this.asset(order[i].id)!, []);
-    for (const { id, effect } of order) {
+    scan(holder.asset, () => holder);
+    for (let i = 0; i < order.length; i++) {
+      const { id } = order[i];
+      scanInside(this.asset(id)!, [], () => holder.standIns.get(id)!);
+    }
+    for (const { id, effect, by } of order) {
       const overrides = 'properties' in effect ? (effect.properties ?? {}) : {};
       const standIn = this.make(this.asset(id)!, holder, `${base}~${id}`, true, overrides, [], false, []);
+      standIn.spawner = by();
       holder.standIns.set(id, standIn);
     }
   }
@@ -173,6 +193,54 @@ export class Naive {
     return edges;
   }
 
+  /** What a copy of a binding joins; null where one of its ends is not there. */
+  ends(owner: NaiveInstance, b: Binding): NaiveEnds | null {
+    const channels = new Set((this.project.channels ?? []).map((c) => c.name));
+    let reader = owner;
+    let event: EventDecl | undefined;
+    if ('channel' in b.from) {
+      if (!channels.has(b.from.channel)) return null;
+    } else {
+      const sender = this.resolve(owner, b.from.at);
+      if (typeof sender === 'string') return null;
+      const { from } = b;
+      event = sender.asset.events?.find((e) => 'event' in from && e.name === from.event);
+      if (!event) return null;
+      reader = sender;
+    }
+    const { to } = b;
+    if ('channel' in to) {
+      if (!channels.has(to.channel)) return null;
+      const key = to.key === undefined ? undefined : this.keyValue(to.key, reader);
+      return to.key !== undefined && key === undefined ? null : { reader, event, publishes: { key } };
+    }
+    let receivers: NaiveInstance[];
+    let listener: Asset;
+    let candidates: NaiveInstance[] = [];
+    if ('every' in to) {
+      const asset = this.asset(to.every);
+      if (!asset?.actions?.some((a) => a.name === to.action)) return null;
+      listener = asset;
+      const selected = this.select(owner, reader, to, asset);
+      if (!selected) return null;
+      candidates = selected;
+      receivers = to.pick === 'first' ? selected.slice(0, 1) : selected;
+    } else {
+      const receiver = this.resolve(owner, to.at);
+      if (typeof receiver === 'string' || !receiver.asset.actions?.some((a) => a.name === to.action))
+        return null;
+      receivers = [receiver];
+      listener = receiver.asset;
+    }
+    const key = 'channel' in b.from ? b.from.key : undefined;
+    const lacks =
+      key !== undefined && !isLiteral(key) && !listener.properties?.some((p) => p.name === key.property);
+    return lacks ? null : { reader, event, receivers, candidates };
+  }
+  private keyValue(key: KeyExpr, of: NaiveInstance): Value | undefined {
+    return isLiteral(key) ? key : this.value(of, key.property);
+  }
+
   private addBinding(
     owner: NaiveInstance,
     b: Binding,
@@ -180,7 +248,8 @@ export class Naive {
     hearings: Hearing[],
     channelNodes: Set<string>,
   ): void {
-    const channels = new Set((this.project.channels ?? []).map((c) => c.name));
+    const ends = this.ends(owner, b);
+    if (!ends) return;
     const own =
       b.limit !== undefined && !owner.spawned
         ? 'limited'
@@ -189,76 +258,33 @@ export class Naive {
           : (b.delay ?? 0) > 0
             ? 'delayed'
             : 'instant';
-    let reader = owner;
-    let event: EventDecl | undefined;
-    if ('channel' in b.from) {
-      if (!channels.has(b.from.channel)) return;
-    } else {
-      const sender = this.resolve(owner, b.from.at);
-      if (typeof sender === 'string') return;
-      const { from } = b;
-      event = sender.asset.events?.find((e) => 'event' in from && e.name === from.event);
-      if (!event) return;
-      reader = sender;
-    }
-    const keyValue = (key: KeyExpr, of: NaiveInstance): Value | undefined =>
-      isLiteral(key) ? key : this.value(of, key.property);
+    const { reader, event, publishes, receivers = [] } = ends;
     const cls = event && limitedEvent(event, reader) ? 'limited' : own;
     const tail = event ? `${reader.address} ${event.name}` : '';
+    const by = { owner, binding: b };
     if ('channel' in b.to) {
-      if (!channels.has(b.to.channel)) return;
-      const key = b.to.key === undefined ? undefined : keyValue(b.to.key, reader);
-      if (b.to.key !== undefined && key === undefined) return;
-      const node = channelNode(b.to.channel, key);
+      const node = channelNode(b.to.channel, publishes!.key);
       channelNodes.add(node);
-      edges.push({ tail, head: node, kind: 'publish', class: cls, by: { owner, binding: b } });
+      edges.push({ tail, head: node, kind: 'publish', class: cls, by });
       return;
     }
-    const { to } = b;
-    let receivers: NaiveInstance[];
-    let listener: Asset;
-    if ('every' in to) {
-      const asset = this.asset(to.every);
-      if (!asset?.actions?.some((a) => a.name === to.action)) return;
-      listener = asset;
-      const selected = this.select(owner, reader, to, asset);
-      if (!selected) return;
-      receivers = selected;
-    } else {
-      const receiver = this.resolve(owner, to.at);
-      if (typeof receiver === 'string' || !receiver.asset.actions?.some((a) => a.name === to.action)) return;
-      receivers = [receiver];
-      listener = receiver.asset;
-    }
-    if (!('channel' in b.from)) {
+    const { to, from } = b;
+    if (!('channel' in from)) {
       for (const r of receivers)
-        edges.push({
-          tail,
-          head: `${r.address} ${to.action}`,
-          kind: 'bind',
-          class: cls,
-          by: { owner, binding: b },
-        });
+        edges.push({ tail, head: `${r.address} ${to.action}`, kind: 'bind', class: cls, by });
       return;
     }
-    const { channel, key } = b.from;
-    if (key !== undefined && !isLiteral(key) && !listener.properties?.some((p) => p.name === key.property))
-      return;
+    const { channel, key } = from;
     if (key === undefined || isLiteral(key)) channelNodes.add(channelNode(channel, key));
     for (const r of receivers) {
-      const value = key === undefined ? undefined : keyValue(key, r);
+      const value = key === undefined ? undefined : this.keyValue(key, r);
       channelNodes.add(channelNode(channel, value));
-      hearings.push({
-        channel,
-        key: value,
-        head: `${r.address} ${to.action}`,
-        cls: own,
-        by: { owner, binding: b },
-      });
+      hearings.push({ channel, key: value, head: `${r.address} ${to.action}`, cls: own, by });
     }
   }
 
-  private select(
+  /** What a selection takes, or picks the first of; null if it cannot be made. */
+  select(
     owner: NaiveInstance,
     reader: NaiveInstance,
     to: Extract<Binding['to'], { every: string }>,
@@ -272,7 +298,7 @@ export class Naive {
       if (wanted === undefined) return null;
     }
     const base = owner.address.endsWith(':.') ? owner.address.slice(0, -1) : `${owner.address}/`;
-    const found = this.instances.filter((i) => {
+    return this.instances.filter((i) => {
       if (i.asset.id !== asset.id) return false;
       const local = to.within !== 'project';
       if (local && (i === owner || !i.address.startsWith(base))) return false;
@@ -280,7 +306,6 @@ export class Naive {
       if (to.spawned !== true && /(^|[/:])~/.test(below)) return false;
       return !match || canonicalJson(this.value(i, match.property)) === canonicalJson(wanted);
     });
-    return to.pick === 'first' ? found.slice(0, 1) : found;
   }
 
   private addEffect(i: NaiveInstance, action: string, effect: Effect, edges: NaiveEdge[]): void {
@@ -288,7 +313,7 @@ export class Naive {
     const guarded = effect.when !== undefined || effect.everyNth !== undefined;
     const add = (to: NaiveInstance, e: EventDecl, kind: string, base: string, always = false): void => {
       const limited = always || (kind === 'raise' && limitedEvent(e, to));
-      edges.push({ tail, head: `${to.address} ${e.name}`, kind, class: limited ? 'limited' : base });
+      edges.push({ tail, head: `${to.address} ${e.name}`, kind, class: limited ? 'limited' : base, effect });
     };
     const events = (of: NaiveInstance, type: string): EventDecl[] =>
       (of.asset.events ?? []).filter((e) => e.cause.type === type);

@@ -60,6 +60,8 @@ function setPairs(r: Random, project: Project): void {
     project.tables = [{ name: 'lines', keys: ['east', 'west'] }];
     const { properties = [] } = r.pick(project.assets);
     for (const p of properties) if (p.name === 'line') p.type = r.pick(['key:lines', 'key:lost']);
+    for (const { params = [] } of r.pick(project.assets).actions ?? [])
+      for (const p of params) p.type = 'key:lines';
   }
   if (r.chance(0.2))
     project.policy = { ...project.policy, names: { action: r.pick(['^do[AB]', '^a']), asset: '[0P]$' } };
