@@ -27,7 +27,7 @@ const TESTS = {
     ['audit', 'naive-rules', 'incremental-audit'],
   ],
   edit: [
-    ['edit', 'staging', 'bulk', 'inside'],
+    ['edit', 'placement-edits', 'bulk', 'inside'],
     ['merge', 'names', 'incremental-audit'],
   ],
   rehearse: [

@@ -36,17 +36,17 @@ const after = ({ changes }: ChangeSet): Project['assets'][0] =>
   applyChanges(project, changes).project.assets[0];
 
 describe('what pressing on a plan means', () => {
-  const ground = { thing: null, handle: null, shift: false, staging: true, link: null };
+  const ground = { thing: null, handle: null, shift: false, canMove: true, link: null };
   it.each([
     ['the ground', ground, { kind: 'pan' }],
     ['the ground with Shift', { ...ground, shift: true }, { kind: 'frame' }],
     ['a thing', { ...ground, thing: 'mast-2' }, { kind: 'move', path: 'mast-2' }],
     ['a thing with Shift', { ...ground, thing: 'mast-2', shift: true }, { kind: 'frame' }],
     ['a handle', { ...ground, handle: { path: 'a', at: 2 } }, { kind: 'area', path: 'a', handle: 2 }],
-    ['a thing where nothing is staged', { ...ground, thing: 'mast-2', staging: false }, { kind: 'pan' }],
+    ['a thing where nothing can be moved', { ...ground, thing: 'mast-2', canMove: false }, { kind: 'pan' }],
     [
       'a thing from which lines are drawn',
-      { ...ground, staging: false, link: 'a/b' },
+      { ...ground, canMove: false, link: 'a/b' },
       { kind: 'link', path: 'a/b' },
     ],
   ])('%s', (_what, press, gesture) => {

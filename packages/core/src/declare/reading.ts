@@ -1,5 +1,5 @@
 import { assetAtPath } from '../edit/wiring.js';
-import { placementStem } from '../edit/staging.js';
+import { placementStem } from '../edit/placement-edits.js';
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 import { isName } from '../project/name.js';
 import { parsePath } from '../project/path.js';

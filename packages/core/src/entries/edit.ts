@@ -73,9 +73,9 @@ export {
   metres,
   placementStem,
   removalOf,
-  restagingOf,
+  placementEditsOf,
   type Duplication,
-} from '../edit/staging.js';
+} from '../edit/placement-edits.js';
 export { overlap, touches } from '../edit/touches.js';
 export {
   assetAtPath,

@@ -1,5 +1,5 @@
 import type { Change } from '../edit/change.js';
-import { carriedOver, freePlacementId, metres } from '../edit/staging.js';
+import { carriedOver, freePlacementId, metres } from '../edit/placement-edits.js';
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 import { parsePath } from '../project/path.js';
 import type { Binding, Placement, Vec2 } from '../project/types.js';

@@ -15,14 +15,14 @@ interface Press {
   handle: { path: string; at: number } | null;
   shift: boolean;
   /** Whether things can be moved here at all. */
-  staging: boolean;
+  canMove: boolean;
   /** Where they cannot: the thing from which a line can be drawn. */
   link: string | null;
 }
 
 /** Decided when the pointer goes down, before anything changes. */
-export function gestureOf({ thing, handle, shift, staging, link }: Press): Gesture {
-  if (!staging) return link === null ? { kind: 'pan' } : { kind: 'link', path: link };
+export function gestureOf({ thing, handle, shift, canMove, link }: Press): Gesture {
+  if (!canMove) return link === null ? { kind: 'pan' } : { kind: 'link', path: link };
   if (handle) return { kind: 'area', path: handle.path, handle: handle.at };
   if (shift) return { kind: 'frame' };
   return thing === null ? { kind: 'pan' } : { kind: 'move', path: thing };

@@ -3,7 +3,7 @@ import type { Area, ProjectIndex } from '@oquel/core';
 import { useLayoutEffect, useMemo, useRef, useState, type PointerEvent, type ReactNode } from 'react';
 import { SeverityMark, SEVERITY_WORD } from '../ui/severity-mark.js';
 import { snapped } from './gesture.js';
-import type { Staging } from './plan-drawing.js';
+import type { PlacementEdits } from './placement-edits.js';
 import type { ThingLook } from './plan-thing.js';
 import type { Thing } from './thing.js';
 
@@ -13,7 +13,7 @@ interface Props {
   /** The widget itself (path `.`) and all that is nested in it, each after what contains it. */
   things: readonly Thing[];
   looks: ReadonlyMap<string, ThingLook>;
-  staging: Staging;
+  placementEdits: PlacementEdits;
   onPick: (path: string, add: boolean) => void;
   onOpen: (path: string) => void;
 }
@@ -34,7 +34,15 @@ interface Drag {
 }
 
 /** A widget in proportion: its parts where they are and as large as they are, each with what it says and does. */
-export function WidgetBoard({ label, index, things, looks, staging, onPick, onOpen }: Props): ReactNode {
+export function WidgetBoard({
+  label,
+  index,
+  things,
+  looks,
+  placementEdits,
+  onPick,
+  onOpen,
+}: Props): ReactNode {
   const pane = useRef<HTMLDivElement>(null);
   const [[width, height], setPane] = useState<Size>([0, 0]);
   useLayoutEffect(() => {
@@ -59,17 +67,17 @@ export function WidgetBoard({ label, index, things, looks, staging, onPick, onOp
   const [drag, setDrag] = useState<Drag | null>(null);
   const far = drag !== null && Math.hypot(drag.dx, drag.dy) >= 4;
   const by = (t: Thing): [number, number] =>
-    snapped(t.at, [drag!.dx / scale, drag!.dy / scale], staging.snap);
+    snapped(t.at, [drag!.dx / scale, drag!.dy / scale], placementEdits.snap);
   const sizeTo = (t: Thing): Size => {
     const [w, h] = sizeOf(t.area);
-    const step = staging.snap > 0 ? staging.snap : 0.1;
+    const step = placementEdits.snap > 0 ? placementEdits.snap : 0.1;
     const to = (m: number): number => Math.max(step, Math.round(m / step) * step);
     return [to(w + (2 * drag!.dx) / scale), to(h + (2 * drag!.dy) / scale)];
   };
   const begin =
     (path: string, kind: Drag['kind']) =>
     (e: PointerEvent<HTMLElement>): void => {
-      if (e.button !== 0 || staging.placing) return;
+      if (e.button !== 0 || placementEdits.placing) return;
       e.stopPropagation();
       e.currentTarget.setPointerCapture(e.pointerId);
       setDrag({ path, kind, x: e.clientX, y: e.clientY, dx: 0, dy: 0 });
@@ -80,25 +88,25 @@ export function WidgetBoard({ label, index, things, looks, staging, onPick, onOp
   const onPointerUp = (): void => {
     const t = drag && parts.find((p) => p.path === drag.path);
     if (t && far && drag.kind === 'move') {
-      const paths = staging.chosen.includes(t.path) ? staging.chosen : [t.path];
+      const paths = placementEdits.chosen.includes(t.path) ? placementEdits.chosen : [t.path];
       const [dx, dy] = by(t);
-      if (dx !== 0 || dy !== 0) staging.onMove(paths, [dx, dy]);
+      if (dx !== 0 || dy !== 0) placementEdits.onMove(paths, [dx, dy]);
     } else if (t && far && drag.kind === 'size') {
-      staging.onArea(t.path, { rect: [...sizeTo(t)] as [number, number] });
+      placementEdits.onArea(t.path, { rect: [...sizeTo(t)] as [number, number] });
     }
     setDrag(null);
   };
   const pressBoard = (e: PointerEvent<HTMLElement>): void => {
-    if (e.button !== 0 || (e.target !== e.currentTarget && !staging.placing)) return;
+    if (e.button !== 0 || (e.target !== e.currentTarget && !placementEdits.placing)) return;
     const box = pane.current!.getBoundingClientRect();
-    staging.onGround([
+    placementEdits.onGround([
       (e.clientX - box.left - left) / scale + bounds.left,
       (e.clientY - box.top - top) / scale + bounds.top,
     ]);
   };
   return (
     <div
-      className={`widgetboard ${staging.placing ? 'placing' : ''}`}
+      className={`widgetboard ${placementEdits.placing ? 'placing' : ''}`}
       role="group"
       aria-label={label}
       ref={pane}
@@ -116,7 +124,7 @@ export function WidgetBoard({ label, index, things, looks, staging, onPick, onOp
       )}
       {parts.map((t) => {
         const moving =
-          far && drag.kind === 'move' && (drag.path === t.path || isWith(staging, drag.path, t.path));
+          far && drag.kind === 'move' && (drag.path === t.path || isWith(placementEdits, drag.path, t.path));
         const sizing = far && drag.kind === 'size' && drag.path === t.path;
         const shift = moving ? by(parts.find((p) => p.path === drag.path)!) : [0, 0];
         const at: Size = [t.at[0] + shift[0], t.at[1] + shift[1]];
@@ -133,7 +141,9 @@ export function WidgetBoard({ label, index, things, looks, staging, onPick, onOp
             onOpen={() => onOpen(t.path)}
             onMove={begin(t.path, 'move')}
             onSize={
-              staging.chosen.length === 1 && staging.chosen[0] === t.path ? begin(t.path, 'size') : null
+              placementEdits.chosen.length === 1 && placementEdits.chosen[0] === t.path
+                ? begin(t.path, 'size')
+                : null
             }
           />
         );
@@ -196,7 +206,7 @@ function Part({
   );
 }
 
-function isWith({ chosen }: Staging, dragged: string, path: string): boolean {
+function isWith({ chosen }: PlacementEdits, dragged: string, path: string): boolean {
   return chosen.includes(dragged) && chosen.includes(path);
 }
 interface Bounds {

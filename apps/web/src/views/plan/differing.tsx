@@ -3,7 +3,7 @@ import {
   differencesOf,
   differs,
   printValue,
-  restagingOf,
+  placementEditsOf,
   type AssetIndex,
   type ChangeSet,
   type Placement,
@@ -42,7 +42,7 @@ export function Differing({ index, owner, chosen, asset, onEdit }: Props & { ass
         onClick={() =>
           onEdit({
             label: `${owner.decl.id}: ${some(ids)} as every ${asset.decl.id} again`,
-            changes: restagingOf(owner, ids, (p) => asItsAsset(index, p)),
+            changes: placementEditsOf(owner, ids, (p) => asItsAsset(index, p)),
           })
         }
       >

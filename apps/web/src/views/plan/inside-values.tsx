@@ -2,7 +2,7 @@ import {
   assetInside,
   parseArg,
   reachableFrom,
-  restagingOf,
+  placementEditsOf,
   withInside,
   type AssetIndex,
   type ChangeSet,
@@ -53,7 +53,7 @@ export function InsideValues({
           onTake={(next) =>
             onEdit({
               label: `${owner.decl.id}: set ${property.name} of ${id}/${path}${next === undefined ? ' back to its default' : ` to ${JSON.stringify(next)}`}`,
-              changes: restagingOf(owner, [id], (p) => withInside(p, path, property.name, next)),
+              changes: placementEditsOf(owner, [id], (p) => withInside(p, path, property.name, next)),
             })
           }
         />

@@ -5,7 +5,7 @@ import { useTurnQuery } from '../../parts/use-query.js';
 
 /** What Plan shows, as the address says it. */
 export interface PlanAddress {
-  /** The asset whose placements are staged. */
+  /** The asset whose placements are shown. */
   scope: string;
   /** Placements that are chosen. */
   chosen: readonly string[];

@@ -93,7 +93,7 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
     take,
     leave,
     duplicate,
-    staging,
+    placementEdits,
     go,
     declares,
     setDeclares,
@@ -294,7 +294,7 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
                 index={index}
                 things={boxes}
                 looks={looks}
-                staging={staging}
+                placementEdits={placementEdits}
                 onPick={choose}
                 onOpen={openThing}
               />
@@ -310,10 +310,14 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
                 way={backdrop.measuring?.points}
                 onPick={choose}
                 onOpen={openThing}
-                staging={
+                placementEdits={
                   backdrop.measuring
-                    ? { ...staging, placing: true, onGround: ([x, y]) => backdrop.measuring!.onPoint([x, y]) }
-                    : staging
+                    ? {
+                        ...placementEdits,
+                        placing: true,
+                        onGround: ([x, y]) => backdrop.measuring!.onPoint([x, y]),
+                      }
+                    : placementEdits
                 }
                 sights={stage.sights}
               />

@@ -5,7 +5,7 @@ import {
   placementStem,
   removalOf,
   renameName,
-  restagingOf,
+  placementEditsOf,
   turnArea,
   turnPoint,
   type Asset,
@@ -65,7 +65,7 @@ export function moving(
   ids: readonly string[],
   [dx, dy]: readonly [number, number],
 ): ChangeSet {
-  const changes = restagingOf(owner, ids, (p) => {
+  const changes = placementEditsOf(owner, ids, (p) => {
     const [x, y] = p.at ?? [0, 0];
     return { ...p, at: [metres(x + dx), metres(y + dy)] };
   });
@@ -89,7 +89,7 @@ export function turning(
     return (low + high) / 2;
   };
   const centre = [middle(0), middle(1)] as const;
-  const changes = restagingOf(owner, ids, (p) => {
+  const changes = placementEditsOf(owner, ids, (p) => {
     const area = p.area ?? index.assets[index.assetAt.get(p.asset) ?? -1]?.decl.area;
     const turned = area && turnArea(area, degrees);
     const own = turned && JSON.stringify(turned) !== JSON.stringify(area) ? { area: turned } : {};
@@ -188,7 +188,7 @@ export function setting<K extends keyof Placement>(
   part: K,
   value: Placement[K] | undefined,
 ): ChangeSet {
-  const changes = restagingOf(owner, ids, (p) => withPart(p, part, value));
+  const changes = placementEditsOf(owner, ids, (p) => withPart(p, part, value));
   const how = value === undefined || value === false ? `took ${part} from` : `set ${part} of`;
   return { label: `${owner.decl.id}: ${how} ${some(ids)}`, changes };
 }
@@ -200,7 +200,7 @@ export function overriding(
   property: string,
   value: Value | undefined,
 ): ChangeSet {
-  const changes = restagingOf(owner, ids, (p) => {
+  const changes = placementEditsOf(owner, ids, (p) => {
     const properties = { ...p.properties };
     if (value === undefined) delete properties[property];
     else put(properties, property, value);

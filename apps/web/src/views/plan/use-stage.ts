@@ -16,7 +16,7 @@ import { afterPaint } from '../../parts/after-paint.js';
 import { copyText, pastedText } from '../../parts/clipboard.js';
 import { usePastedLines } from '../../parts/lines-panel/use-pasted-lines.js';
 import { pasting } from '../../parts/pasting.js';
-import type { Staging } from '../../parts/plan/plan-drawing.js';
+import type { PlacementEdits } from '../../parts/plan/placement-edits.js';
 import type { Sights } from '../../parts/plan/sight-layer.js';
 import { thingsOf } from '../../parts/plan/thing.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
@@ -166,7 +166,7 @@ export function useStage(owner: AssetIndex, address: PlanAddress) {
     const { changeSet, copies } = duplicating(owner, chosen, wired);
     if (edit(changeSet)) setChosen(copies);
   };
-  const staging: Staging = {
+  const placementEdits: PlacementEdits = {
     snap,
     chosen,
     placing: asset !== null,
@@ -274,7 +274,7 @@ export function useStage(owner: AssetIndex, address: PlanAddress) {
     take,
     leave,
     duplicate,
-    staging,
+    placementEdits,
     go,
     declares,
     setDeclares,

@@ -92,7 +92,7 @@ export function PlanPane(props: Props): ReactNode {
             looks={looks}
             onPick={(path) => !walk && go({ thing: path })}
             way={walk ?? undefined}
-            staging={
+            placementEdits={
               walk
                 ? {
                     snap: 0,

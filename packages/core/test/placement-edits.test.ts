@@ -9,7 +9,7 @@ import {
   printBinding,
   removalOf,
   renameName,
-  restagingOf,
+  placementEditsOf,
   type AssetIndex,
   type Binding,
   type Project,
@@ -135,7 +135,7 @@ describe('setting the stage', () => {
   });
 
   it('changes only what comes out different, to the millimetre', () => {
-    const changes = restagingOf(ridge, ['mast-1', 'lamp'], (p) => ({ ...p, at: [1, 2] }));
+    const changes = placementEditsOf(ridge, ['mast-1', 'lamp'], (p) => ({ ...p, at: [1, 2] }));
     expect(changes.map((c) => ('id' in c ? c.id : ''))).toEqual(['lamp']);
   });
 

@@ -163,7 +163,7 @@ export function holdersOf(
 }
 
 /** Changes that put other values into placements; one that comes out the same is left as it is. */
-export function restagingOf(
+export function placementEditsOf(
   owner: AssetIndex,
   ids: readonly string[],
   change: (placement: Placement) => Placement,
