@@ -2,7 +2,7 @@ import { describe, expect, it } from '@jest/globals';
 import { applyChanges, overlap, type ChangeSet } from '@oquel/core';
 import fc from 'fast-check';
 import { failureOf, Unreachable } from '../src/api/problem.js';
-import { MAX_WAITING } from '../src/session/queue/edit-queue.js';
+import { MAX_WAITING } from '../src/session/queue/queue-entries.js';
 import { refusalOf } from '../src/session/queue/refusal.js';
 import { refused } from './model-server.js';
 import { QueueWorld, SMALL, type Window } from './queue-world.js';

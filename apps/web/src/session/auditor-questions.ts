@@ -15,14 +15,14 @@ import type {
   Step,
   Walk,
 } from '@oquel/core';
+import type { Auditor } from '../workers/auditor.js';
 import type {
-  Auditor,
   Comparison,
   RippleAnswer,
   RippleQuestion,
   SelectionAsk,
   StateText,
-} from '../workers/auditor.js';
+} from '../workers/auditor-answers.js';
 import type { Incoming, Unfit } from '../workers/incoming.js';
 import type { Report } from '../workers/in-slices.js';
 import type { TableQuestion } from '../workers/table-incoming.js';

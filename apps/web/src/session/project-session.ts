@@ -11,7 +11,7 @@ import {
 } from '@oquel/core';
 import { proxy } from 'comlink';
 import type { OpenedProject, PresentWindow } from '../api/client.js';
-import type { Rehearsed } from '../workers/auditor.js';
+import type { Rehearsed } from '../workers/auditor-answers.js';
 import type { Report } from '../workers/in-slices.js';
 import { refusalIn, type Access } from './access.js';
 import { AuditorQuestions, today, type AuditorPort } from './auditor-questions.js';

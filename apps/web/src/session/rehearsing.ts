@@ -1,5 +1,5 @@
 import type { Rehearsal, RehearsalsResult } from '@oquel/core';
-import type { Rehearsed } from '../workers/auditor.js';
+import type { Rehearsed } from '../workers/auditor-answers.js';
 import type { AuditorPort } from './auditor-questions.js';
 
 /** Runs rehearsals in the worker: the one that is looked at first, all of them when nothing else is to be run. */

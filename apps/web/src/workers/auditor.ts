@@ -23,112 +23,55 @@ import {
   rippleLines,
   rippleOf,
   selectedNow,
-  compareRuns,
   crossingsOf,
   deliveryTable,
-  runRehearsals,
   withLaterNames,
   startNodes,
   walkSteps,
-  type AuditDifference,
   type AuditResult,
-  type BindingFrom,
-  type BindingRef,
   type Change,
   type CrossingGroup,
   type Crossings,
   type TriedFix,
-  type Difference,
   type Expansion,
   type DeliveryTable,
   type FixOfMany,
   type Figures,
   type Finding,
   type FindingChange,
-  type NotRun,
   type PlayReport,
   type Project,
   type Rehearsal,
   type RehearsalsResult,
-  type RunDifference,
   type Step,
-  type TraceRecord,
-  type Verdict,
   type Walk,
   type WorkStep,
-  type Ripple,
-  type RippleAsk,
-  type RippleAxis,
-  type RippleFilter,
-  type RippleLayout,
-  type RippleLine,
   type SelectedNow,
-  type SelectionTarget,
   withoutMarks,
   readLines,
   type NoteAsk,
   type ReadLines,
 } from '@oquel/core';
 
+import type {
+  Audited,
+  Comparison,
+  Rehearsed,
+  RippleAnswer,
+  RippleQuestion,
+  SelectionAsk,
+  StateText,
+} from './auditor-answers.js';
 import { inSlices, type Report } from './in-slices.js';
 import { observeFile } from './observing.js';
 import { lookAtTable, type TableLook, type TableQuestion } from './table-incoming.js';
+import { RehearsalRuns } from './rehearsal-runs.js';
 import { readIncoming, readManifestInto, zipOf, type Incoming, type Unfit } from './incoming.js';
 
-export interface Audited {
-  /** To the result that the interface has. */
-  difference: AuditDifference;
-  /** What the change did to the findings. */
-  change: FindingChange;
-}
-export interface RippleQuestion {
-  ask: RippleAsk;
-  axis: RippleAxis;
-  /** Pixels that the picture may take from left to right. */
-  room: number;
-  filter: RippleFilter;
-  /** Bindings that are off for a trial. */
-  muted: readonly BindingRef[];
-}
-export interface RippleAnswer {
-  ripple: Ripple;
-  layout: RippleLayout;
-  lines: RippleLine[];
-  /** Hops that the policy allows. */
-  limit: number;
-  /** Milliseconds that it took to follow and lay out. */
-  took: number;
-}
-/** A state of the project: as it is, or a build's document and audit as texts. */
-export type StateText = 'now' | { document: string; audit: string };
-export interface Comparison {
-  difference: Difference;
-  findings: FindingChange;
-}
 interface State {
   project: Project;
   findings: readonly Finding[];
 }
-export interface SelectionAsk {
-  from: BindingFrom;
-  to: SelectionTarget;
-}
-
-/** One run of one rehearsal, to be looked at. */
-export interface Rehearsed {
-  verdict: Verdict | NotRun;
-  scenes: string[];
-  /** The first of them; `left` more were made. */
-  records: TraceRecord[];
-  left: number;
-  /** What this run has otherwise than the one before of that name; null for the first. */
-  difference: RunDifference | null;
-}
-/** Records that a run is looked at by; a loop that never rests makes millions. */
-const MOST_RECORDS = 60_000;
-/** Milliseconds that a run goes on before other questions are answered. */
-const SLICE_MS = 24;
-
 /** Whether a change could give something another name. */
 function mayRename(change: Change): boolean {
   return change.op === 'set' || (change.op === 'replace' && change.item.id !== change.id);
@@ -274,49 +217,18 @@ export class Auditor {
     const answer = { ripple, layout: layRipple(ripple, axis, room), lines: rippleLines(ripple) };
     return { ...answer, limit: inputs.limits.maxChain, took: performance.now() - begun };
   }
-  private run_ = 0;
-  private readonly lastRuns = new Map<string, TraceRecord[]>();
+  private readonly rehearsals = new RehearsalRuns();
   /** Ends whatever rehearsal is running: its answer is null. */
   stopRehearsing(): void {
-    this.run_++;
+    this.rehearsals.stop();
   }
   /** Runs one rehearsal to be looked at; null if it was stopped, or overtaken by another run. */
-  async rehearse(rehearsal: Rehearsal): Promise<Rehearsed | null> {
-    const records: TraceRecord[] = [];
-    let [scenes, left]: [string[], number] = [[], 0];
-    const result = await this.slices([rehearsal], (line) => {
-      if (line.kind === 'rehearsal') scenes = line.scenes;
-      else if ('n' in line) {
-        if (records.length < MOST_RECORDS || line.kind === 'runaway') records.push(line);
-        else left++;
-      }
-    });
-    if (!result) return null;
-    const before = this.lastRuns.get(rehearsal.name);
-    const difference = before ? compareRuns(before, records) : null;
-    this.lastRuns.set(rehearsal.name, records);
-    return { verdict: result.verdicts[0], scenes, records, left, difference };
+  rehearse(rehearsal: Rehearsal): Promise<Rehearsed | null> {
+    return this.rehearsals.look(this.expansion(), rehearsal);
   }
   /** Runs all rehearsals of the project for their verdicts and coverage; null if stopped or overtaken. */
   rehearseAll(): Promise<RehearsalsResult | null> {
-    return this.slices(this.live.project.rehearsals ?? [], null);
-  }
-  private async slices(
-    rehearsals: readonly Rehearsal[],
-    take: Parameters<typeof runRehearsals>[2],
-  ): Promise<RehearsalsResult | null> {
-    const mine = ++this.run_;
-    const run = runRehearsals(this.expansion(), rehearsals, take, take !== null);
-    let begun = performance.now();
-    for (;;) {
-      const step = run.next();
-      if (step.done) return step.value;
-      if (performance.now() - begun < SLICE_MS) continue;
-      // What was asked meanwhile is answered first.
-      await new Promise((resolve) => setTimeout(resolve));
-      if (mine !== this.run_) return null;
-      begun = performance.now();
-    }
+    return this.rehearsals.slices(this.expansion(), this.live.project.rehearsals ?? [], null);
   }
   /** The steps that follow from a walk over a scene. */
   walk(walk: Walk): Step[] {

@@ -7,6 +7,8 @@ export const BINDING_TRAITS = {
   'begin at start': ({ origin, bind }: Binding) => origin === 'code' && bind === 'start',
   /** When its owner ends, it releases all bindings of its event, its own and others. */
   'release all': ({ origin, release }: Binding) => origin === 'code' && release === 'all',
+  /** It is never released, though what it is made in may end. */
+  'release nothing': ({ origin, release }: Binding) => origin === 'code' && release === 'never',
   /** Its edges depend on values. */
   'read values': ({ from, to }: Binding) => {
     if ('channel' in from && isProperty(from.key)) return true;

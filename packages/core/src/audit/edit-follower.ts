@@ -211,6 +211,9 @@ export class EditFollower {
     for (const asset of this.redeclared) scope.assets.add(asset);
     this.reproperty();
     for (const number of this.withdrawn) scope.bindings.add(number);
+    // What can be destroyed takes what is made inside of it along.
+    if (this.redeclared.size > 0)
+      for (const n of inputs.bindingsThat('release nothing')) scope.bindings.add(n);
     for (const i of delta.filled) {
       scope.instances.add(i);
       for (let n = x.nodeBase[i]; n < x.nodeBase[i + 1]; n++) {

@@ -4,7 +4,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import type { DifferenceHow, DifferenceLine, Finding } from '@oquel/core';
 import { useRef, type ReactNode } from 'react';
 import { Link } from 'react-router';
-import type { Comparison } from '../../workers/auditor.js';
+import type { Comparison } from '../../workers/auditor-answers.js';
 import { SeverityMark, SEVERITY_WORD } from '../ui/severity-mark.js';
 import { HOW_WORD } from './words.js';
 import { countText } from '../../format.js';

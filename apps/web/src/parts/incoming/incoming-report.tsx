@@ -1,7 +1,7 @@
 import './incoming.css';
 import { useMemo, useState, type ReactNode } from 'react';
 import { RequestCancelled } from '../../api/problem.js';
-import type { Comparison } from '../../workers/auditor.js';
+import type { Comparison } from '../../workers/auditor-answers.js';
 import type { Incoming, Unfit } from '../../workers/incoming.js';
 import { changeRows, ComparisonList, findingRows } from '../comparison/comparison-list.js';
 import { countsText, OFS } from '../comparison/words.js';

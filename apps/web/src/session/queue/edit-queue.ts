@@ -1,19 +1,14 @@
-import type { Change, ChangeSet, Project } from '@oquel/core';
+import type { ChangeSet } from '@oquel/core';
 import type { Edits, HistoryStep, LoggedEdit, OpenedProject } from '../../api/client.js';
-import { changesOf, groupOf, isUndone, labelOf, type Entry, type Job, type Parked } from './entry.js';
+import { changesOf, type Entry, type Job } from './entry.js';
 import { Exchanges } from './exchanges.js';
-import { KeptEntries } from './kept-entries.js';
-import { Overlay } from './overlay.js';
-import { ParkedEntries } from './parked-entries.js';
 import type { Clock, EntryStore, QueueListener, QueueOptions, QueueServer } from './ports.js';
+import { QueueEntries } from './queue-entries.js';
 import { refusalOf } from './refusal.js';
 import { stepsAhead, type StepsAhead } from './steps-ahead.js';
 
 /** So often the server may fail at the same entry before that is set aside. */
 const FAILURES = 5;
-/** Entries that may wait. */
-export const MAX_WAITING = 1000;
-
 /**
  * Owns every change of an open project's state: edits made here, what the server answers, what others do, opening anew,
  * undo and redo. One serial loop sends what waits, in order, and fetches what others did; whatever it learns goes
@@ -26,10 +21,8 @@ export const MAX_WAITING = 1000;
  *                            |                                                  -- dropped
  *                            |  no answer, or one that does not end it: after a pause the same again
  */
-export class EditQueue {
-  private readonly overlay: Overlay;
+export class EditQueue extends QueueEntries {
   private stored: { undo: HistoryStep[]; redo: HistoryStep[] };
-  private readonly parked = new ParkedEntries();
   /** Entries of windows that are gone. */
   private foundEntries: Entry[] = [];
   /** The newest version that was heard of. */
@@ -40,8 +33,6 @@ export class EditQueue {
   /** Entries that are stored, though what stands beside them is only known once the project is opened anew. */
   private readonly done = new Set<string>();
   private failures = 0;
-  private lastOrder = 0;
-  private readonly keeper: KeptEntries;
   private readonly exchanges: Exchanges;
 
   constructor(
@@ -49,32 +40,23 @@ export class EditQueue {
     private readonly server: QueueServer,
     store: EntryStore,
     clock: Clock,
-    private readonly options: QueueOptions,
-    private readonly listener: QueueListener,
+    options: QueueOptions,
+    listener: QueueListener,
   ) {
-    this.overlay = new Overlay(opened.version, opened.document);
+    super(opened, store, options, listener);
     this.stored = opened;
     this.known = opened.version;
-    this.keeper = new KeptEntries(store, () => this.changed());
     this.exchanges = new Exchanges(
       { isBehind: () => this.isBehind(), once: () => this.once(), changed: () => this.changed() },
       clock,
     );
   }
+  protected send(): void {
+    void this.exchanges.run();
+  }
 
   // --- What it says
 
-  get project(): Project {
-    return this.overlay.project;
-  }
-  /** The version that the server is known to have. */
-  get version(): number {
-    return this.overlay.version;
-  }
-  /** Entries that the server does not have yet. */
-  get waiting(): number {
-    return this.overlay.pendings.length;
-  }
   /** Why the server cannot be asked now; null if it can. */
   get trouble(): string | null {
     return this.exchanges.trouble;
@@ -311,106 +293,6 @@ export class EditQueue {
     }
     this.setAside(entry, { how: 'aside', words: refusal.words, theirs: [] });
     this.listener.notice(refusal.words, 'refused');
-  }
-
-  // --- Entries
-
-  private isFull(): boolean {
-    if (this.waiting < MAX_WAITING) return false;
-    this.listener.notice(
-      `${MAX_WAITING} edits wait for the server; no more can be made until it answers`,
-      'refused',
-    );
-    return true;
-  }
-  private entry(job: Job): Entry {
-    this.lastOrder = Math.max(this.lastOrder + 1, this.options.now());
-    const { project, client, who, newKey } = this.options;
-    return {
-      key: newKey(),
-      project,
-      client,
-      order: this.lastOrder,
-      who: who(),
-      base: this.version,
-      seen: this.overlay.pendings.filter((p) => p.shown).map((p) => p.entry.key),
-      job,
-      parked: null,
-    };
-  }
-  /** Puts entries that were kept back to where they were. */
-  private adopt(entries: readonly Entry[]): void {
-    const mine = entries.map((e): Entry => ({ ...e, client: this.options.client }));
-    const changes: Change[] = [];
-    for (const entry of mine) {
-      if (entry.parked) this.parked.add([entry]);
-      else for (const change of this.overlay.push(entry, false)) changes.push(change);
-    }
-    this.keeper.keep(mine.filter((e, i) => e.client !== entries[i].client));
-    const last = mine.findLast((e) => !e.parked);
-    if (last && changes.length > 0)
-      this.listener.shown(this.project, changes, { label: labelOf(last), who: null });
-  }
-  /** Parks an entry with all that builds on it; what takes it back goes with it for good. */
-  private setAside(entry: Entry, parked: Omit<Parked, 'group'>): void {
-    const waiting = this.overlay.pendings.map((p) => p.entry);
-    const later = waiting.slice(waiting.indexOf(entry) + 1);
-    const group = groupOf(entry, later);
-    const kept = group.filter((e) => e === entry || e.job.way === 'edit').filter((e) => !isUndone(e, group));
-    // Its author has undone it already: nothing is left to choose.
-    if (kept.length === 0) return this.leaveOut(group);
-    const changes = this.overlay.remove(new Set(group.map((e) => e.key)));
-    this.forget(group.filter((e) => !kept.includes(e)));
-    this.parked.add(kept);
-    this.park(kept, { ...parked, group: kept[0].key });
-    this.tellRemoval(changes, entry);
-  }
-  private park(entries: readonly Entry[], parked: Parked): void {
-    for (const entry of entries) entry.parked = parked;
-    this.keeper.keep(entries);
-  }
-  /** Puts a parked group at the end of what waits, as if it were asked for now. */
-  private redoGroup(group: readonly Entry[]): void {
-    this.parked.remove(group);
-    const { how, words } = group[0].parked!;
-    const failed = how === 'aside' && group[0].parked!.theirs.length === 0;
-    for (const old of group) {
-      // What the server failed at keeps its key and what its author saw; a choice is made upon what is seen now.
-      const entry: Entry = failed ? { ...old, parked: null } : { ...this.entry(old.job), who: old.who };
-      try {
-        const changes = this.overlay.push(entry, true);
-        this.listener.shown(this.project, changes, { label: labelOf(entry), who: null });
-        this.keeper.keep([entry]);
-        if (!failed) this.forget([old]);
-      } catch (error) {
-        old.parked = { ...old.parked!, group: old.key, how: 'aside', words };
-        this.parked.add([old]);
-        this.keeper.keep([old]);
-        this.listener.notice(error instanceof Error ? error.message : String(error), 'refused');
-      }
-    }
-    this.changed();
-    void this.exchanges.run();
-  }
-  /** Takes entries out that are stored, or come to nothing. */
-  private leaveOut(entries: readonly Entry[]): void {
-    const keys = new Set(entries.map((e) => e.key));
-    if (this.overlay.pendings.some((p) => keys.has(p.entry.key))) {
-      this.tellRemoval(this.overlay.remove(keys), entries[0]);
-    }
-    this.forget(entries);
-  }
-  private tellRemoval(changes: readonly Change[], entry: Entry): void {
-    if (changes.length > 0) {
-      this.listener.shown(this.project, changes, { label: `not stored: ${labelOf(entry)}`, who: null });
-    }
-  }
-
-  private forget(entries: readonly Entry[]): void {
-    this.keeper.forget(entries.map((e) => e.key));
-  }
-  private changed(): void {
-    this.listener.changed();
   }
 }
 

@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react';
 import { buildText, type Build } from '../../api/client.js';
 import { useWork, type Work } from '../../parts/ui/use-work.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
-import type { Comparison, StateText } from '../../workers/auditor.js';
+import type { Comparison, StateText } from '../../workers/auditor-answers.js';
 
 /** Two builds compared, or one with now (null): the latter again after every edit. Keeps the last while the next is made. */
 export function useComparison(

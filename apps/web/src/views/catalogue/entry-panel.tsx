@@ -2,27 +2,21 @@ import {
   changeFields,
   changeItems,
   nameFault,
-  parseProjectLine,
   mergeEntries,
   nameOfEntry,
   renameName,
   moveEntry,
   noteEntry,
-  parseFields,
   printFields,
-  printFrom,
   retireEntry,
   sourceOfName,
   sourceText,
   usesOfEntry,
   usesOfName,
   type CatalogueEntry,
-  type CatalogueUse,
   type Change,
   type ChangeSet,
-  type Field,
   type Finding,
-  type NameUses,
   type Peer,
   type ProjectIndex,
 } from '@oquel/core';
@@ -30,13 +24,12 @@ import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { FaultLine } from '../../parts/fault-line.js';
 import { ImpactPanel } from '../../parts/impact-panel.js';
-import { bindingPlace } from '../../parts/places.js';
 import { rippleHref } from '../../parts/ripple-href.js';
 import { Entry, type Read } from '../../parts/ui/entry.js';
-import { SaidSentence } from '../../parts/ui/sentence.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import { entryKey } from './catalogue-address.js';
-import { countText } from '../../format.js';
+import { fieldsRead, ITEMS, itemsRead, itemsText } from './entry-reads.js';
+import { NamedUses, Uses } from './entry-uses.js';
 
 interface Props {
   index: ProjectIndex;
@@ -263,89 +256,4 @@ export function EntryPanel({ index, base, entry, entries, findings, onGo }: Prop
       )}
     </article>
   );
-}
-
-const MOST = 80;
-function Uses({
-  index,
-  base,
-  uses,
-  title,
-}: {
-  index: ProjectIndex;
-  base: string;
-  uses: readonly CatalogueUse[];
-  title: string;
-}): ReactNode {
-  return (
-    <section>
-      <h2>
-        {title} <span className="soft">{uses.length === 0 ? 'nobody' : uses.length}</span>
-      </h2>
-      <ul className="entryuses">
-        {uses.slice(0, MOST).map(({ owner, binding, text }, i) => {
-          if (!binding) return <li key={i}>{text}</li>;
-          const place = bindingPlace(index, base, owner.decl.id, binding.id);
-          return (
-            <li key={i}>
-              {place ? <Link to={place.href}>{owner.decl.id}</Link> : owner.decl.id}{' '}
-              <span className="soft">when</span> <span className="mono">{printFrom(binding)}</span>{' '}
-              <span className="soft">do</span> <SaidSentence binding={binding} />
-              {binding.origin === 'code' && <span className="option">in code</span>}
-            </li>
-          );
-        })}
-        {uses.length > MOST && <li className="soft">and {countText(uses.length - MOST, 'more', 'more')}</li>}
-      </ul>
-    </section>
-  );
-}
-
-/** What names something that belongs to the project. */
-function NamedUses({
-  uses: { bindings, placements, declarations, rehearsals },
-}: {
-  uses: NameUses;
-}): ReactNode {
-  const lines = [
-    ...declarations.map(({ asset, text }) => (asset === '' ? text : `${asset}: ${text}`)),
-    ...placements.map(({ owner, placement }) => `${owner.decl.id}: placement ${placement.id}`),
-    ...bindings.map(({ owner, binding }) => `${owner.decl.id}: binding ${binding.id}`),
-    ...rehearsals.map((r) => `rehearsal “${r}”`),
-  ];
-  return (
-    <section>
-      <h2>
-        Used by <span className="soft">{lines.length === 0 ? 'nothing' : lines.length}</span>
-      </h2>
-      <ul className="entryuses">
-        {lines.slice(0, MOST).map((text) => (
-          <li key={text}>{text}</li>
-        ))}
-        {lines.length > MOST && (
-          <li className="soft">and {countText(lines.length - MOST, 'more', 'more')}</li>
-        )}
-      </ul>
-    </section>
-  );
-}
-
-/** Items as a list with commas; in quotes where they have one themselves. */
-function itemsText(items: readonly string[]): string {
-  return items.map((item) => (/^[^,"]*$/.test(item) ? item : JSON.stringify(item))).join(', ');
-}
-const ITEMS = { enum: 'Values', table: 'Keys', loadSet: 'Scenes', tag: 'On' } as const;
-function itemsRead(index: ProjectIndex, kind: keyof typeof ITEMS, text: string): Read<string[]> {
-  if (text.trim() === '') return { value: [] };
-  const parsed = parseProjectLine(`enum Items: ${text}`);
-  if ('value' in parsed && parsed.value.kind === 'enum') {
-    const { values } = parsed.value.value;
-    const missing = kind === 'tag' ? values.find((v) => !index.assetAt.has(v)) : undefined;
-    return missing === undefined ? { value: values } : { error: `there is no ${missing} in the project` };
-  }
-  return { error: 'fault' in parsed ? parsed.fault.message : 'expected a list with commas' };
-}
-function fieldsRead(text: string): Read<Field[]> {
-  const parsed = parseFields(text);
-  return 'value' in parsed ? { value: parsed.value } : { error: parsed.fault.message };
 }

@@ -11,7 +11,7 @@ import { useWork } from '../../parts/ui/use-work.js';
 import { WorkProgress } from '../../parts/ui/work-progress.js';
 import { IncomingReport, storingFailed, UnfitReport } from '../../parts/incoming/incoming-report.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
-import type { Comparison } from '../../workers/auditor.js';
+import type { Comparison } from '../../workers/auditor-answers.js';
 import type { Incoming, Unfit } from '../../workers/incoming.js';
 import { TablePanel } from './table-panel.js';
 import { WaysOut } from './ways-out.js';

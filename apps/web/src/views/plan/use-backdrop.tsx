@@ -11,7 +11,7 @@ import { useState, type ReactNode } from 'react';
 import { pictureHref, storePicture } from '../../api/client.js';
 import { BackdropPanel } from './backdrop-panel.js';
 
-interface BackdropControl {
+export interface BackdropControl {
   /** Of this scene, to be drawn. */
   shown: { backdrop: Backdrop; href: string } | undefined;
   open: () => void;

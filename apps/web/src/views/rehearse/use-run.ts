@@ -1,7 +1,7 @@
 import type { Rehearsal } from '@oquel/core';
 import { useCallback, useEffect, useState } from 'react';
 import { useSession, useSessionState } from '../../session/session-context.js';
-import type { Rehearsed } from '../../workers/auditor.js';
+import type { Rehearsed } from '../../workers/auditor-answers.js';
 
 export interface Running {
   state: 'running' | 'there' | 'stopped' | 'failed';

@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import { useSession, useSessionState } from '../../session/session-context.js';
-import type { RippleAnswer, RippleQuestion } from '../../workers/auditor.js';
+import type { RippleAnswer, RippleQuestion } from '../../workers/auditor-answers.js';
 
 export type Rippling =
   | { state: 'waiting' }

@@ -4,18 +4,12 @@ import {
   type Binding,
   type ChangeSet,
   type Finding,
-  type Field,
   type ProjectIndex,
   type SelectedNow,
-  assetAtPath,
-  bindingWords,
-  freeBindingId,
-  oneForEachValue,
   printBinding,
-  reachableFrom,
   valuesOfType,
 } from '@oquel/core';
-import { useEffect, useId, useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
+import { useEffect, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { copyText } from '../../parts/clipboard.js';
 import { FaultLine } from '../../parts/fault-line.js';
 import { selectedText } from '../../parts/selected-text.js';
@@ -26,10 +20,9 @@ import { SeverityMark, SEVERITY_WORD } from '../../parts/ui/severity-mark.js';
 import { lettersOn } from '../../session/letters.js';
 import { useCoverage } from '../../session/use-coverage.js';
 import { AskLine } from './ask-line.js';
-import { checkDraft, draftOf, enteredFaults, withDraft } from './draft.js';
-import { BindingFields, Complaints } from './fields.js';
 import { hearersOf } from './hearers.js';
-import { HowFields } from './which-fields.js';
+import { duplication, eachValue, muting, removal } from './sentence-edits.js';
+import { SentenceEditor } from './sentence-editor.js';
 
 interface Props {
   index: ProjectIndex;
@@ -207,7 +200,7 @@ export function SentenceRow(props: Props): ReactNode {
           }}
         />
       )}
-      {open && <Editor {...props} onClose={() => setOpen(false)} onRemove={remove} onMute={mute} />}
+      {open && <SentenceEditor {...props} onClose={() => setOpen(false)} onRemove={remove} onMute={mute} />}
     </li>
   );
 }
@@ -230,208 +223,7 @@ function focusNext(row: HTMLElement | null): void {
   );
 }
 
-function Editor({
-  index,
-  owner,
-  binding,
-  nth,
-  of,
-  scope,
-  onEdit,
-  onMove,
-  onClose,
-  onRemove,
-  onMute,
-}: Props & { onClose: () => void; onRemove: () => boolean; onMute: () => boolean }): ReactNode {
-  const { to } = binding;
-  const [at, setAt] = useState('at' in to ? to.at : '');
-  const receiver =
-    'at' in to
-      ? assetAtPath(index, owner, at)
-      : 'every' in to
-        ? (index.assets[index.assetAt.get(to.every) ?? -1] ?? null)
-        : null;
-  const [action, setAction] = useState('channel' in to ? '' : to.action);
-  const params = paramsOf(index, binding, receiver, action);
-  const [draft, setDraft] = useState(() => draftOf(binding, params));
-  const [tried, setTried] = useState(false);
-  const checked = checkDraft(draft, params, scope);
-  const save = (): void => {
-    setTried(true);
-    if (checked.faults.size > 0) return;
-    const target = 'channel' in to ? to : 'at' in to ? { at, action } : { ...to, action };
-    const changed = withDraft({ ...binding, to: target }, checked);
-    if (JSON.stringify(changed) === JSON.stringify(binding) || onEdit(replacement(owner, changed))) onClose();
-  };
-  return (
-    <div
-      className="editor"
-      role="group"
-      aria-label="Change this binding"
-      onKeyDown={(e) => {
-        if (e.key === 'Escape') onClose();
-        if (e.key === 'Enter' && e.target instanceof HTMLInputElement) save();
-      }}
-    >
-      {!('channel' in to) && (
-        <div className="row">
-          <span className="lead">What</span>
-          <select
-            className="line"
-            aria-label="Action"
-            value={action}
-            onChange={(e) => setAction(e.target.value)}
-            // The person has just opened the editor; its first field is where they want to be.
-            autoFocus
-          >
-            {!receiver?.actionAt.has(action) && <option value={action}>{action} (not there)</option>}
-            {receiver?.actions.map((a) => (
-              <option key={a.name} value={a.name}>
-                {a.name}
-              </option>
-            ))}
-          </select>
-          {'at' in to && (
-            <Receiver
-              index={index}
-              owner={owner}
-              value={at}
-              onChange={(next) => {
-                setAt(next);
-                const asset = assetAtPath(index, owner, next);
-                if (asset && !asset.actionAt.has(action)) setAction(asset.actions[0]?.name ?? action);
-              }}
-            />
-          )}
-          <span className="soft mono">{binding.id}</span>
-        </div>
-      )}
-      <BindingFields
-        params={params}
-        scope={scope}
-        draft={draft}
-        faults={tried ? checked.faults : enteredFaults(checked, draft)}
-        keyed={'channel' in to || 'channel' in binding.from}
-        selected={'every' in to ? receiver : null}
-        onChange={setDraft}
-      />
-      <HowFields how={draft.how} onChange={(how) => setDraft({ ...draft, how })} />
-      <Complaints faults={tried ? checked.faults : enteredFaults(checked, draft)} />
-      <div className="row">
-        <button type="button" className="tick" aria-pressed="true" onClick={save}>
-          Save
-        </button>
-        <button type="button" className="tick" onClick={onClose}>
-          Cancel
-        </button>
-        <span className="grow" />
-        <button type="button" className="word" disabled={nth <= 1} onClick={() => onMove(-1)}>
-          Earlier
-        </button>
-        <button type="button" className="word" disabled={nth >= of} onClick={() => onMove(1)}>
-          Later
-        </button>
-        <button type="button" className="word" onClick={onMute}>
-          {binding.enabled === false ? 'Unmute' : 'Mute'}
-        </button>
-        <button type="button" className="word" onClick={onRemove}>
-          Remove
-        </button>
-      </div>
-    </div>
-  );
-}
-
-/** The receiver by its path, with all that could stand there. */
-function Receiver({
-  index,
-  owner,
-  value,
-  onChange,
-}: {
-  index: ProjectIndex;
-  owner: AssetIndex;
-  value: string;
-  onChange: (path: string) => void;
-}): ReactNode {
-  const list = useId();
-  const paths = useMemo(() => reachableFrom(index, owner).slice(0, MOST_OFFERED), [index, owner]);
-  return (
-    <>
-      <input
-        className="line code"
-        style={{ width: 150 }}
-        aria-label="Receiver"
-        aria-invalid={assetAtPath(index, owner, value) === null}
-        list={list}
-        value={value}
-        onChange={(e) => onChange(e.target.value)}
-      />
-      <datalist id={list}>
-        {paths.map((t) => (
-          <option key={t.path} value={t.path} />
-        ))}
-      </datalist>
-    </>
-  );
-}
-const MOST_OFFERED = 2000;
-
-function paramsOf(
-  index: ProjectIndex,
-  { to }: Binding,
-  receiver: AssetIndex | null,
-  action: string,
-): readonly Field[] {
-  if ('channel' in to) return index.project.channels?.find((c) => c.name === to.channel)?.payload ?? [];
-  const at = receiver?.actionAt.get(action);
-  return at === undefined ? [] : (receiver!.actions[at].params ?? []);
-}
-
 /** "heard by 3", so that it shows when nobody does. */
 function heardBy(index: ProjectIndex, channel: string): string {
   return `heard by ${hearersOf(index, channel) || 'no one'}`;
-}
-function removal(owner: AssetIndex, binding: Binding): ChangeSet {
-  const asset = owner.decl.id;
-  const { id } = binding;
-  return {
-    label: `${asset}: removed ${bindingWords(binding)}`,
-    changes: [{ op: 'remove', list: 'bindings', asset, id }],
-  };
-}
-/** One for each value of a field, so that each has its own answer. */
-function eachValue(
-  index: ProjectIndex,
-  owner: AssetIndex,
-  binding: Binding,
-  { name, type }: Field,
-): ChangeSet {
-  const label = `${owner.decl.id}: one binding for each ${name}: ${bindingWords(binding)}`;
-  return { label, changes: oneForEachValue(owner, binding, name, valuesOfType(index, type)) };
-}
-/** The same once more, right behind it. */
-function duplication(owner: AssetIndex, binding: Binding): ChangeSet {
-  const asset = owner.decl.id;
-  const id = freeBindingId(owner, binding.id.replace(/-\d+$/, ''));
-  const index = owner.bindingAt.get(binding.id)! + 1;
-  return {
-    label: `${asset}: duplicated ${bindingWords(binding)}`,
-    changes: [{ op: 'insert', list: 'bindings', asset, index, item: { ...binding, id } }],
-  };
-}
-function muting(owner: AssetIndex, binding: Binding): ChangeSet {
-  const { enabled, ...rest } = binding;
-  const muted = enabled !== false;
-  const label = `${owner.decl.id}: ${muted ? 'muted' : 'unmuted'} ${bindingWords(binding)}`;
-  return { label, changes: [replace(owner, muted ? { ...rest, enabled: false } : rest)] };
-}
-function replacement(owner: AssetIndex, binding: Binding): ChangeSet {
-  return {
-    label: `${owner.decl.id}: changed to ${bindingWords(binding)}`,
-    changes: [replace(owner, binding)],
-  };
-}
-function replace(owner: AssetIndex, item: Binding): ChangeSet['changes'][number] {
-  return { op: 'replace', list: 'bindings', asset: owner.decl.id, id: item.id, item };
 }

@@ -1,16 +1,6 @@
 import './wire.css';
-import {
-  printFrom,
-  reachableFrom,
-  wiredActions,
-  type ArgScope,
-  type AssetIndex,
-  type Binding,
-  type ChangeSet,
-  type ProjectIndex,
-  type Reachable,
-} from '@oquel/core';
-import { useCallback, useEffect, useLayoutEffect, useMemo, useState, type ReactNode } from 'react';
+import { printFrom, reachableFrom, type ArgScope, type AssetIndex, type Binding } from '@oquel/core';
+import { useCallback, useEffect, useMemo, useState, type ReactNode } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { PlanDrawing } from '../../parts/plan/plan-drawing.js';
 import { WidgetBoxes } from '../../parts/plan/widget-boxes.js';
@@ -21,12 +11,11 @@ import { thingsOf } from '../../parts/plan/thing.js';
 import { useScope } from '../../parts/use-scope.js';
 import { WalkLink, walkHref } from '../../parts/walk-link.js';
 import { NothingYet } from '../../parts/nothing-yet.js';
-import { lettersOn } from '../../session/letters.js';
 import { useSession, useSessionState } from '../../session/session-context.js';
 import { coveredSenders } from '../../session/coverage.js';
 import { useCoverage } from '../../session/use-coverage.js';
 import { useSelected } from '../../session/use-selected.js';
-import { allCandidates, EVERY } from './candidates.js';
+import { allCandidates } from './candidates.js';
 import { declaredAction } from './declared-action.js';
 import { wiringOf } from './draft.js';
 import { ChannelCompany } from './channel-company.js';
@@ -35,11 +24,22 @@ import { Finder } from './finder.js';
 import { Lines } from './lines.js';
 import { concerning, findingsHere } from './findings-here.js';
 import { looksOf } from './looks.js';
-import { missingSenders, senderAt, type Sender, type Strip } from './strips.js';
+import { NoEvents } from './no-events.js';
+import {
+  aboutSender,
+  countBySender,
+  firstSender,
+  sceneToHearIn,
+  sourceOf,
+  togglePick,
+  wiredFor,
+} from './senders.js';
+import { missingSenders, senderAt } from './strips.js';
+import { TakeOff } from './take-off.js';
 import { thingChoices } from './thing-menu.js';
 import { later } from '../../parts/later.js';
+import { focusSentence, useAddKey } from './wire-keys.js';
 import { useWireAddress } from './wire-address.js';
-import { NOT_OF_THE_VIEW } from '../../parts/ui/keys.js';
 import { useSidePanel } from '../../parts/ui/side-panel.js';
 
 const OwnWiring = later(async () => (await import('./own-wiring.js')).OwnWiring);
@@ -295,29 +295,7 @@ function WireScope({
             onEdit={(changeSet) => session.edit(changeSet)}
           />
           {sender.strips.length === 0 && (
-            <div className="middle" style={{ height: 160 }}>
-              {sender.asset ? (
-                <>
-                  <p>{sender.asset.decl.id} has no events.</p>
-                  <p>
-                    <Link className="tick" to={`/p/${id}/plan?scope=${sender.asset.decl.id}`}>
-                      Declare what {sender.asset.decl.id} says
-                    </Link>
-                  </p>
-                </>
-              ) : (
-                <>
-                  <p>
-                    {at} is not in {owner.decl.id}.
-                  </p>
-                  <p>
-                    <Link className="tick" to={`/p/${id}/plan?scope=${owner.decl.id}`}>
-                      Go to the plan of {owner.decl.id}
-                    </Link>
-                  </p>
-                </>
-              )}
-            </div>
+            <NoEvents owner={owner} at={at} asset={sender.asset} base={`/p/${id}`} />
           )}
         </div>
         {addingStrip && (
@@ -354,110 +332,4 @@ function WireScope({
       </div>
     </div>
   );
-}
-
-/** A widget or prefab speaks to a scene: the one that was wired last, or else the first. */
-function sceneToHearIn(index: ProjectIndex, project: string): string | undefined {
-  const last = sessionStorage.getItem(`oquel-last-scene-${project}`);
-  const scenes = index.assets.filter((a) => a.decl.kind === 'scene').map((a) => a.decl.id);
-  return scenes.find((s) => s === last) ?? scenes[0];
-}
-
-function sourceOf(sender: Sender, strip: Strip): Binding['from'] {
-  return sender.channel !== null ? { channel: sender.channel } : { at: sender.at, event: strip.event };
-}
-
-/** Takes the chosen placement off the plan, saying first how many bindings name it. */
-function TakeOff({
-  owner,
-  at,
-  onEdit,
-}: {
-  owner: AssetIndex;
-  at: string;
-  onEdit: (changeSet: ChangeSet) => void;
-}): ReactNode {
-  if (!owner.placementAt.has(at)) return null;
-  const naming = owner.bindings.filter((b) => names(b.from, at) || names(b.to, at)).length;
-  const asset = owner.decl.id;
-  return (
-    <button
-      type="button"
-      className="word"
-      title={`Removes ${at} from the plan: ${naming === 0 ? 'no binding names it' : 'what names it is left dangling'}`}
-      onClick={() =>
-        onEdit({
-          label: `${asset}: removed ${at} from the plan`,
-          changes: [{ op: 'remove', list: 'placements', asset, id: at }],
-        })
-      }
-    >
-      Remove ({naming === 1 ? '1 binding names it' : `${naming} bindings name it`})
-    </button>
-  );
-}
-function names(end: Binding['from'] | Binding['to'], at: string): boolean {
-  return 'at' in end && (end.at === at || end.at.startsWith(`${at}/`));
-}
-
-/** A channel or a selection is chosen alone; things may be many. */
-function togglePick(old: readonly string[], path: string): readonly string[] {
-  if (old.includes(path)) return old.filter((p) => p !== path);
-  const alone = (p: string): boolean => p.startsWith('#') || p.startsWith(EVERY);
-  if (alone(path)) return [path];
-  return [...old.filter((p) => !alone(p)), path];
-}
-
-function firstSender(owner: AssetIndex, things: readonly Reachable[]): string {
-  const [binding] = owner.bindings;
-  if (binding && 'at' in binding.from) return binding.from.at;
-  return things.find((t) => t.asset.events.length > 0)?.path ?? '.';
-}
-function countBySender(owner: AssetIndex): Map<string, number> {
-  const counts = new Map<string, number>();
-  for (const { from } of owner.bindings) {
-    const at = 'at' in from ? from.at : `#${from.channel}`;
-    counts.set(at, (counts.get(at) ?? 0) + 1);
-  }
-  return counts;
-}
-function wiredFor(owner: AssetIndex, sender: Sender, strip: Strip): Map<string, Set<string>> {
-  if (sender.channel === null) return wiredActions(owner, sender.at, strip.event);
-  const wired = new Map<string, Set<string>>();
-  for (const b of strip.bindings) {
-    if ('at' in b.to) wired.set(b.to.at, new Set([...(wired.get(b.to.at) ?? []), b.to.action]));
-  }
-  return wired;
-}
-
-function aboutSender(sender: Sender, things: readonly Reachable[]): string {
-  if (sender.channel !== null) return `channel, heard here by ${sender.strips[0].bindings.length}`;
-  if (!sender.asset) return 'bindings name it, but it is not there';
-  const thing = things.find((t) => t.path === sender.at);
-  const values = sender.asset.properties.map(
-    (p) => `${p.name} = ${JSON.stringify(thing?.placement?.properties?.[p.name] ?? p.default)}`,
-  );
-  const state = thing?.asleep ? 'asleep at first' : 'awake';
-  return [sender.asset.decl.id, state, ...values].join(' · ');
-}
-
-/** A adds a receiver to the active event, wherever the focus is, except in a field. */
-function useAddKey(add: (() => void) | null): void {
-  // Bound with the strip that is seen to be active, not a moment later.
-  useLayoutEffect(() => {
-    const onKey = (e: globalThis.KeyboardEvent): void => {
-      if (!add || e.ctrlKey || e.metaKey || e.altKey || e.key.toLowerCase() !== 'a' || !lettersOn()) return;
-      if (e.target instanceof HTMLElement && e.target.closest(NOT_OF_THE_VIEW)) return;
-      e.preventDefault();
-      add();
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, [add]);
-}
-/** The new sentence takes the focus, so that it can be changed or taken back at once. */
-function focusSentence(id: string): void {
-  requestAnimationFrame(() => {
-    document.querySelector<HTMLElement>(`[data-binding="${id}"] .said`)?.focus();
-  });
 }

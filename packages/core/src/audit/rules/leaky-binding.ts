@@ -1,6 +1,7 @@
 import { bindingWords } from '../../wireline/binding-words.js';
 import { bindingsEvidence } from '../evidence.js';
 import type { Evidence } from '../finding.js';
+import { BINDING_TRAITS } from '../binding-traits.js';
 import type { AnalysisInputs } from '../inputs.js';
 import { ownerText } from '../names.js';
 import { defineRule } from '../rule.js';
@@ -22,7 +23,7 @@ export const leakyBinding = defineRule<'outlives' | 'destroyed'>({
   parts: [
     {
       unit: 'binding',
-      concerns: (b) => b.origin === 'code' && b.release === 'never',
+      concerns: BINDING_TRAITS['release nothing'],
       check(inputs, { binding, owner: asset, position, subject }, report) {
         const { x } = inputs;
         const persistent = (i: number): boolean => x.assetOf(x.sceneOf(i)).decl.persistent === true;
