@@ -7,6 +7,7 @@ import '@fontsource/spline-sans-mono/latin-400.css';
 import '@fontsource/spline-sans-mono/latin-500.css';
 import '@fontsource/spline-sans-mono/latin-700.css';
 import './app.css';
+import './frame.css';
 import './parts/ui/sentences.css';
 import './parts/ui/fields.css';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';

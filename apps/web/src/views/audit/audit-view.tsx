@@ -1,4 +1,5 @@
 import './audit.css';
+import './audit-panels.css';
 import '../../parts/ui/rulehead.css';
 import { compareFindings, mistakesOf } from '@oquel/core';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';

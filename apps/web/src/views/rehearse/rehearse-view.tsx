@@ -1,4 +1,5 @@
 import './rehearse.css';
+import './rehearse-plan.css';
 import { useCallback, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useSession, useSessionState } from '../../session/session-context.js';

@@ -1,4 +1,5 @@
 import './ripple.css';
+import './ripple-details.css';
 import { mutingAll, rippleDiagram, type BindingRef, type RippleStart } from '@oquel/core';
 import { useCallback, useMemo, useState, type ReactNode } from 'react';
 import { Link, useNavigate } from 'react-router';

@@ -1,5 +1,6 @@
 import './walk.css';
 import '../rehearse.css';
+import '../rehearse-plan.css';
 import type { ProjectIndex } from '@oquel/core';
 import { useMemo, type ReactNode } from 'react';
 import { NothingYet } from '../../../parts/nothing-yet.js';

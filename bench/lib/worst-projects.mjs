@@ -1,0 +1,186 @@
+/** Projects that are made to be as bad as can be for one part of the core each, of size n. */
+
+export const binding = (id, action = 'a') => ({
+  id,
+  from: { at: '.', event: 'onA' },
+  to: { at: '.', action },
+});
+const project = (assets, more = {}) => ({ format: 'oquel.project/1', name: 'Yard', assets, ...more });
+const list = (n, make) => Array.from({ length: n }, (_, i) => make(i));
+const use = { type: 'use' };
+
+/** One scene with so many bindings, each of another event so that none meets another. */
+export function one(n) {
+  return project([
+    {
+      id: 'yard',
+      kind: 'scene',
+      events: [{ name: 'onA', cause: use }, ...list(n, (i) => ({ name: `onE${i}`, cause: use }))],
+      actions: [{ name: 'a' }, { name: 'b' }],
+      bindings: list(n, (i) => ({
+        id: `b${i}`,
+        from: { at: '.', event: `onE${i}` },
+        to: { at: '.', action: 'a' },
+      })),
+    },
+  ]);
+}
+export function placed(n) {
+  return project([
+    { id: 'yard', kind: 'scene', placements: list(n, (i) => ({ id: `lamp-${i}`, asset: 'Lamp' })) },
+    { id: 'Lamp', kind: 'prefab', events: [{ name: 'onA', cause: use }], actions: [{ name: 'a' }] },
+  ]);
+}
+/** A value that one thing in each of many scenes has; every scene is in a load set of its own. */
+export function sharedKeys(n) {
+  return project(
+    [
+      ...list(n, (i) => ({ id: `s${i}`, kind: 'scene', placements: [{ id: 'l', asset: 'Lamp' }] })),
+      { id: 'Lamp', kind: 'prefab', properties: [{ name: 'line', type: 'int', default: 1, unique: true }] },
+    ],
+    { loadSets: list(n, (i) => ({ name: `l${i}`, scenes: [`s${i}`] })) },
+  );
+}
+/** Many areas and many entries, none of which is covered. */
+export function areas(n) {
+  return project([
+    {
+      id: 'yard',
+      kind: 'scene',
+      placements: [
+        ...list(n, (i) => ({ id: `m${i}`, asset: 'Mat', at: [i * 4, 0] })),
+        ...list(n, (i) => ({ id: `e${i}`, asset: 'Mark', at: [i * 4 + 2, 0], entry: true })),
+      ],
+      bindings: list(n, (i) => ({
+        id: `b${i}`,
+        from: { at: `m${i}`, event: 'onEntered' },
+        to: { at: `m${i}`, action: 'a' },
+      })),
+    },
+    {
+      id: 'Mat',
+      kind: 'prefab',
+      area: { circle: 1 },
+      events: [{ name: 'onEntered', cause: { type: 'area-enter' } }],
+      actions: [{ name: 'a' }],
+    },
+    { id: 'Mark', kind: 'prefab' },
+  ]);
+}
+export function waivers(n) {
+  return project([{ id: 'yard', kind: 'scene' }], {
+    waivers: list(n, () => ({ fingerprint: '0123456789abcdef', reason: 'r', by: 'b' })),
+  });
+}
+/** Everybody publishes twice on one channel, which everybody hears. */
+export function publishers(n, direct = false) {
+  return project(
+    [
+      {
+        id: 'yard',
+        kind: 'scene',
+        events: list(n, (i) => ({ name: `onE${i}`, cause: use })),
+        actions: list(n, (i) => ({ name: `a${i}` })),
+        bindings: [
+          ...list(n, (i) => ({ id: `p${i}`, from: { at: '.', event: `onE${i}` }, to: { channel: 'bell' } })),
+          ...list(n, (i) => ({ id: `q${i}`, from: { at: '.', event: `onE${i}` }, to: { channel: 'gong' } })),
+          ...list(n, (i) => ({ id: `h${i}`, from: { channel: 'bell' }, to: { at: '.', action: `a${i}` } })),
+          ...(direct
+            ? list(n, (i) => ({
+                id: `d${i}`,
+                from: { at: '.', event: `onE${i}` },
+                to: { at: '.', action: 'a0' },
+              }))
+            : []),
+        ],
+      },
+    ],
+    { channels: [{ name: 'bell' }, { name: 'gong' }] },
+  );
+}
+export function opposing(n) {
+  return project([
+    {
+      id: 'yard',
+      kind: 'scene',
+      properties: [{ name: 'level', type: 'int', default: 0 }],
+      events: [{ name: 'onA', cause: use }],
+      actions: list(n, (i) => ({ name: `a${i}`, effects: [{ set: 'level', to: i }] })),
+      bindings: list(n, (i) => binding(`b${i}`, `a${i}`)),
+    },
+  ]);
+}
+export function dangling(n) {
+  return project([
+    {
+      id: 'yard',
+      kind: 'scene',
+      placements: list(n, (i) => ({ id: `lamp-${i}`, asset: 'Lamp' })),
+      events: [{ name: 'onA', cause: use }],
+      bindings: list(n, (i) => ({
+        id: `b${i}`,
+        from: { at: '.', event: 'onA' },
+        to: { at: `lmp-${i}`, action: 'a' },
+      })),
+    },
+    { id: 'Lamp', kind: 'prefab', actions: [{ name: 'a' }] },
+  ]);
+}
+/** A chain of prefabs that spawn one another; a few of them are placed. */
+export function spawning(n) {
+  return project([
+    { id: 'yard', kind: 'scene', placements: list(4, (i) => ({ id: `p${i}`, asset: `P${i}` })) },
+    ...list(n, (i) => ({
+      id: `P${i}`,
+      kind: 'prefab',
+      actions: [{ name: 'go', effects: [{ spawn: `P${i + 1}` }] }],
+    })),
+  ]);
+}
+export function spawnedPaths(n) {
+  return project([
+    {
+      id: 'yard',
+      kind: 'scene',
+      events: [{ name: 'onA', cause: use }],
+      placements: [{ id: 'p0', asset: 'P0' }],
+      bindings: list(n, (i) => ({
+        id: `b${i}`,
+        from: { at: '.', event: 'onA' },
+        to: { at: `p0/~P${i + 1}`, action: 'go' },
+      })),
+    },
+    ...list(n + 1, (i) => ({
+      id: `P${i}`,
+      kind: 'prefab',
+      actions: [{ name: 'go', effects: [{ spawn: `P${i + 1}` }] }],
+    })),
+  ]);
+}
+export function renamedPlacements(n) {
+  const made = (stem) =>
+    project([
+      { id: 'yard', kind: 'scene', placements: list(n, (i) => ({ id: `${stem}${i}`, asset: 'Lamp' })) },
+      { id: 'Lamp', kind: 'prefab' },
+    ]);
+  return [made('a'), made('b')];
+}
+export function renamedEvents(n) {
+  const made = (stem) =>
+    project([{ id: 'yard', kind: 'scene', events: list(n, (i) => ({ name: `${stem}${i}`, cause: use })) }]);
+  return [made('onA'), made('onB')];
+}
+export function renamedAssets(n) {
+  const made = (stem) =>
+    project(
+      list(n, (i) => ({
+        id: `${stem}${i}`,
+        kind: 'prefab',
+        events: [
+          { name: `onE${i}`, cause: use },
+          { name: 'onA', cause: use },
+        ],
+      })),
+    );
+  return [made('a'), made('b')];
+}
