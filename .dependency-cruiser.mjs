@@ -13,7 +13,7 @@ const LAYERS = {
     'rehearse',
     'catalogue',
     'wireline',
-    'plan',
+    'geometry',
     'audit',
     'declare',
     'exchange',

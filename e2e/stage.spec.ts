@@ -88,7 +88,7 @@ test('things are turned as a group, each with its area, and back', async ({ page
     await openPlan(page, demo, 'scope=pylon-ridge&chosen=mat-3,mat-4');
     return placements(page, demo, 'pylon-ridge');
   })();
-  await page.getByRole('button', { name: 'Turn' }).click();
+  await page.getByRole('button', { name: 'Rotate' }).click();
   const turned = (await placements(page, demo, 'pylon-ridge')).filter((p) => p.id.startsWith('mat-'));
   expect(turned.map((p) => [p.at, p.area])).toEqual([
     [[46, 26], { rect: [3, 4] }],

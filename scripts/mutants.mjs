@@ -35,7 +35,7 @@ const TESTS = {
     ['naive-rehearsal', 'conditions', 'plays'],
   ],
   compare: [
-    ['sides', 'review', 'compare-renames', 'compare-lines'],
+    ['conflict-versions', 'review', 'compare-renames', 'compare-lines'],
     ['compare', 'merge'],
   ],
 };

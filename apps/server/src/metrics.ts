@@ -4,7 +4,7 @@ import { createServer, type Server } from 'node:http';
 import { collectDefaultMetrics, Counter, Gauge, Histogram, Registry } from 'prom-client';
 import { Database } from './database/database.js';
 import { HeavyService } from './heavy/heavy.service.js';
-import { Presence } from './live/presence.js';
+import { Presence } from './collaboration/presence.js';
 
 /** Seconds. */
 const BUCKETS = [0.005, 0.01, 0.025, 0.05, 0.1, 0.25, 0.5, 1, 2.5, 5, 10, 30];

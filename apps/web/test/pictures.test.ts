@@ -11,7 +11,7 @@ import type { Thing } from '../src/parts/plan/thing.js';
 import { boxesOf } from '../src/parts/plan/boxes.js';
 import { rippleHref } from '../src/parts/ripple-href.js';
 import { selectedText } from '../src/parts/selected-text.js';
-import { creating, dropping, turning } from '../src/views/plan/stage-edits.js';
+import { creating, dropping, rotating } from '../src/views/plan/stage-edits.js';
 import { litChain } from '../src/views/ripple/lit-chain.js';
 import { onScreen, ribbonPath, type EntryLine, type Region } from '../src/views/ripple/geometry.js';
 
@@ -123,20 +123,20 @@ describe('edits of the stage', () => {
   };
   const index = indexProject(project);
   const [ridge] = index.assets;
-  const items = (changes: ReturnType<typeof turning>['changes']): Placement[] =>
+  const items = (changes: ReturnType<typeof rotating>['changes']): Placement[] =>
     changes.flatMap((c) => (c.op === 'replace' && c.list === 'placements' ? [c.item] : []));
-  it('turning a group turns places about the middle and areas about themselves', () => {
-    expect(items(turning(index, ridge, ['a', 'b'], 90).changes)).toEqual([
+  it('rotating a group turns places about the middle and areas about themselves', () => {
+    expect(items(rotating(index, ridge, ['a', 'b'], 90).changes)).toEqual([
       { id: 'a', asset: 'Mat', at: [3, -1], area: { rect: [2, 4] } },
       { id: 'b', asset: 'Mat', at: [1, 3], area: { circle: 3 } },
     ]);
   });
-  it('turning one thing moves nothing, and what has nothing to turn stays', () => {
-    expect(items(turning(index, ridge, ['a'], 90).changes)).toEqual([
+  it('rotating one thing moves nothing, and what has nothing to turn stays', () => {
+    expect(items(rotating(index, ridge, ['a'], 90).changes)).toEqual([
       { id: 'a', asset: 'Mat', at: [0, 0], area: { rect: [2, 4] } },
     ]);
-    expect(turning(index, ridge, ['c'], 90).changes).toEqual([]);
-    expect(turning(index, ridge, ['b'], 45).changes).toEqual([]);
+    expect(rotating(index, ridge, ['c'], 90).changes).toEqual([]);
+    expect(rotating(index, ridge, ['b'], 45).changes).toEqual([]);
   });
   it('assets come last and go by name', () => {
     expect(creating(index, 'widget', 'Dial').changes).toEqual([
@@ -151,10 +151,10 @@ describe('edits of the stage', () => {
 });
 
 it.each([
-  [{ at: 'ridge:mast-2', name: 'onGust' }, 'on', 'at=ridge%3Amast-2&name=onGust'],
-  [{ asset: 'Cabin' }, 'back', 'asset=Cabin&way=back'],
-  [{ channel: 'tension', key: 'east' }, 'on', 'channel=tension&key=%22east%22'],
-  [{ channel: 'tension', key: 1 }, 'on', 'channel=tension&key=1'],
+  [{ at: 'ridge:mast-2', name: 'onGust' }, 'forward', 'at=ridge%3Amast-2&name=onGust'],
+  [{ asset: 'Cabin' }, 'backward', 'asset=Cabin&way=back'],
+  [{ channel: 'tension', key: 'east' }, 'forward', 'channel=tension&key=%22east%22'],
+  [{ channel: 'tension', key: 1 }, 'forward', 'channel=tension&key=1'],
 ] as const)('the ripple of %j, %s, has an address', (start, way, query) => {
   expect(rippleHref('/p/1', start, way)).toBe(`/p/1/ripple?${query}`);
 });

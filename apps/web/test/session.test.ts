@@ -19,7 +19,7 @@ describe('an open project', () => {
     const from = { at: 'mast-1', event: 'onGust' };
     const start = { at: 'pylon-ridge:mast-1', name: 'onGust' };
     const question = {
-      ask: { start, way: 'on' as const },
+      ask: { start, direction: 'forward' as const },
       axis: 'hops' as const,
       room: 1200,
       filter: {},
@@ -32,7 +32,9 @@ describe('an open project', () => {
     const off = [{ asset: 'pylon-ridge', binding: 'gust-2' }];
     const trial = await session.ripple({ ...question, muted: off });
     expect(trial!.ripple.entries.filter((e) => e.gone).map((e) => e.at[0])).toEqual(['pylon-ridge:brake-2']);
-    expect(await session.ripple({ ...question, ask: { start: { at: 'nowhere:x' }, way: 'on' } })).toBeNull();
+    expect(
+      await session.ripple({ ...question, ask: { start: { at: 'nowhere:x' }, direction: 'forward' } }),
+    ).toBeNull();
     const every = { every: 'TrackBrake', action: 'engage' };
     const asked = await session.selected('pylon-ridge', [
       { from, to: every },

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
-import { conflictSides } from '../src/parts/conflict-sides.js';
+import { conflictVersionsOf } from '../src/parts/conflict-versions.js';
 import type { ChangeSet } from '@oquel/core';
 import { TestServer } from '../../server/test/harness.js';
 import { engage, smallProject } from '../../server/test/small-project.js';
@@ -43,7 +43,7 @@ describe('an edit that meets somebody else’s', () => {
         theirs: [{ who: 'tomas', label: 'delayed by 1' }],
       },
     ]);
-    expect(conflictSides(met.conflicts[0])).toEqual([
+    expect(conflictVersionsOf(met.conflicts[0])).toEqual([
       {
         asset: 'pylon-ridge',
         id: 'gust-1',
@@ -77,7 +77,7 @@ describe('an edit that meets somebody else’s', () => {
       }
       late.session.edit(delayed(3));
       const met = await until(late.session, (s) => s.conflicts.length > 0);
-      expect(conflictSides(met.conflicts[0])).toEqual([]);
+      expect(conflictVersionsOf(met.conflicts[0])).toEqual([]);
       late.session.settle(choice);
       expect(late.notices).toEqual(choice === 'mine' ? ['pylon-ridge has no binding "gust-1"'] : []);
       expect(await world.storedIds()).toEqual([]);

@@ -41,7 +41,7 @@ const YARD: Project = {
 
 describe('a picture as text', () => {
   const g = buildGraph(expand(indexProject(YARD)));
-  const ripple = rippleOf(g, { start: { at: 'yard:bell-1', name: 'onRung' }, way: 'on' })!;
+  const ripple = rippleOf(g, { start: { at: 'yard:bell-1', name: 'onRung' }, direction: 'forward' })!;
   it('is a Mermaid flowchart of a ripple: all entries, links with what they ask and delay, returns dashed', () => {
     expect(mermaidText(rippleDiagram(ripple, 'onRung of "bell-1"'))).toBe(
       [

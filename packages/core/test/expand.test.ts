@@ -15,7 +15,7 @@ import { CompiledPath } from '../src/expand/resolve.js';
 import { Selector, type Selection } from '../src/expand/select.js';
 import { ValueTable } from '../src/expand/values.js';
 import { positionOf } from '../src/expand/position.js';
-import { areaContains } from '../src/plan/area.js';
+import { areaContains } from '../src/geometry/area.js';
 import { sceneInstances } from '../src/graph/resolver.js';
 
 /** A corner of Veyra: a station with cabins that hold heaters, a crane that spawns sleds, and a line office. */

@@ -60,7 +60,7 @@ const storm = {
 
 describe('a ripple of the storm', () => {
   const g = graphOf(storm);
-  const on: RippleAsk = { start: { at: 'ridge:mast', name: 'onGust' }, way: 'on' };
+  const on: RippleAsk = { start: { at: 'ridge:mast', name: 'onGust' }, direction: 'forward' };
   const said = (r: Ripple): string[] => rippleLines(r).map((l) => `${'  '.repeat(l.depth)}${l.text}`);
 
   it('says at the line what is asked', () => {
@@ -101,7 +101,7 @@ describe('a ripple of the storm', () => {
     ]);
   });
   it('runs back to what could have caused it', () => {
-    const back = rippleOf(g, { start: { at: 'ridge:lamp', name: 'light' }, way: 'back' })!;
+    const back = rippleOf(g, { start: { at: 'ridge:lamp', name: 'light' }, direction: 'backward' })!;
     expect(said(back)).toEqual([
       'ridge:lamp.light, asleep at first',
       '  ridge:mast.turn, by onTurned, after 0.25s',
@@ -112,14 +112,14 @@ describe('a ripple of the storm', () => {
   });
   it('begins at an asset, an instance or a channel as well; null for what is not there', () => {
     const texts = (start: RippleAsk['start']): string[] | undefined =>
-      rippleOf(g, { start, way: 'on' })
+      rippleOf(g, { start, direction: 'forward' })
         ?.entries.filter((e) => e.hop === 0)
         .map(entryText);
     expect(texts({ asset: 'Mast' })).toEqual(['ridge:mast.onGust', 'ridge:mast.onTurned']);
     expect(texts({ at: 'ridge:lamp' })).toEqual(['ridge:lamp.onLit']);
     expect(texts({ channel: 'weather' })).toEqual(['#weather["storm"]']);
     for (const start of [{ at: 'ridge:nobody' }, { at: 'nowhere' }, { asset: 'X' }, { channel: 'x' }]) {
-      expect(rippleOf(g, { start, way: 'on' })).toBeNull();
+      expect(rippleOf(g, { start, direction: 'forward' })).toBeNull();
     }
   });
   it('marks what falls away in a trial', () => {

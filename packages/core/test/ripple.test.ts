@@ -85,8 +85,8 @@ describe('a ripple over random projects', () => {
         const own = isEvent
           ? events.findIndex((e) => e.name === name)
           : events.length + actions.findIndex((a) => a.name === name);
-        for (const way of ['on', 'back'] as const) {
-          const ask: RippleAsk = { start: { at, name }, way, fold: Infinity };
+        for (const direction of ['forward', 'backward'] as const) {
+          const ask: RippleAsk = { start: { at, name }, direction, fold: Infinity };
           cases.push({ g, ask, node: g.x.nodeBase[i] + own, ripple: rippleOf(g, ask)! });
         }
       }
@@ -96,7 +96,7 @@ describe('a ripple over random projects', () => {
   it('holds every action and channel that can be reached, once, with the time of the quickest way', () => {
     let actions = 0;
     for (const { g, ask, node, ripple } of cases) {
-      const times = plainTimes(g, node, ask.way === 'back');
+      const times = plainTimes(g, node, ask.direction === 'backward');
       const expected = [...times]
         .filter(([n]) => n !== node && (isAction(g, n) || isChannel(g, n)))
         .map(([, us]) => us / 1e6)
@@ -114,7 +114,7 @@ describe('a ripple over random projects', () => {
 
   it('stands at the hop of the shortest way, and knows the longest', () => {
     for (const { g, ask, node, ripple } of cases) {
-      const hops = plainHops(g, node, ask.way === 'back');
+      const hops = plainHops(g, node, ask.direction === 'backward');
       const expected = [...hops]
         .filter(([n]) => n !== node && (isAction(g, n) || isChannel(g, n)))
         .map(([, hop]) => hop)
@@ -143,7 +143,7 @@ describe('a ripple over random projects', () => {
   it('is as long as the audit counts chains, where there is no cycle', () => {
     let compared = 0;
     for (const { g, ask, node, ripple } of cases) {
-      if (ask.way === 'back' || isAction(g, node)) continue;
+      if (ask.direction === 'backward' || isAction(g, node)) continue;
       const { facts: ctx } = new AnalysisInputs(g, '2026-11-24');
       const k = node;
       const { length, cyclic } = ctx.chains;
@@ -193,7 +193,7 @@ describe('a ripple over random projects', () => {
   it('says of a link what must hold, unless some way on it asks nothing', () => {
     const counts = { asks: 0, free: 0 };
     for (const { g, ask, node, ripple } of cases) {
-      if (ask.way === 'back') continue;
+      if (ask.direction === 'backward') continue;
       const asks = (edge: number, tail: number): boolean =>
         (bindingOfEdge(g, edge)?.binding.if ?? []).length > 0 ||
         (g.ref[edge] < 0 && effectOfEdge(g, edge, tail).effect.when !== undefined);
@@ -278,7 +278,7 @@ describe('a ripple in which one thing is reached soon and late', () => {
         relay,
       ],
     } as unknown as Project);
-  const start: RippleAsk = { start: { at: 'yard:a', name: 'onOn' }, way: 'on' };
+  const start: RippleAsk = { start: { at: 'yard:a', name: 'onOn' }, direction: 'forward' };
 
   it('stands at its first hop, with its longest, and the longer way is a mark that is no return', () => {
     const g = yard(

@@ -13,8 +13,8 @@ import {
   applyChanges,
   type Change,
   selectedNow,
-  turnArea,
-  turnPoint,
+  rotateArea,
+  rotatePoint,
   type Area,
   type Binding,
   type Project,
@@ -260,11 +260,11 @@ describe('turning', () => {
         ],
       },
     ],
-  ])('%s', (_, area, degrees, expected) => expect(turnArea(area, degrees)).toEqual(expected));
+  ])('%s', (_, area, degrees, expected) => expect(rotateArea(area, degrees)).toEqual(expected));
   it('of a point goes about the centre, and four quarters end where they began', () => {
-    expect(turnPoint([3, 1], [1, 1], 90)).toEqual([1, 3]);
+    expect(rotatePoint([3, 1], [1, 1], 90)).toEqual([1, 3]);
     let p: readonly [number, number] = [7.25, -3.5];
-    for (let i = 0; i < 4; i++) p = turnPoint(p, [1.5, 2], 90);
+    for (let i = 0; i < 4; i++) p = rotatePoint(p, [1.5, 2], 90);
     expect(p).toEqual([7.25, -3.5]);
   });
 });

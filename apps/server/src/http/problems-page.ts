@@ -3,7 +3,7 @@ import { PROBLEM_TYPES } from './problem-types.js';
 /** The page on all types of problem, as Markdown. */
 export function problemsPage(): string {
   const rows = Object.entries(PROBLEM_TYPES).map(
-    ([type, { status, what, cure }]) => `| \`${type}\` | ${[status].flat().join(', ')} | ${what} | ${cure} |`,
+    ([type, { status, what, fix }]) => `| \`${type}\` | ${[status].flat().join(', ')} | ${what} | ${fix} |`,
   );
   return `# Problems
 

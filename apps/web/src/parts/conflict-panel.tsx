@@ -2,7 +2,7 @@ import './conflict-panel.css';
 import { Dialog } from '@mui/material';
 import { useMemo, type ReactNode } from 'react';
 import { useSession, useSessionState } from '../session/session-context.js';
-import { conflictSides } from './conflict-sides.js';
+import { conflictVersionsOf } from './conflict-versions.js';
 import { countText } from '../format.js';
 import { Cell, DataTable, Row } from './ui/data-table.js';
 
@@ -11,7 +11,7 @@ export function ConflictPanel(): ReactNode {
   const session = useSession();
   const { conflicts } = useSessionState();
   const conflict = conflicts.at(0);
-  const sides = useMemo(() => (conflict ? conflictSides(conflict) : []), [conflict]);
+  const sides = useMemo(() => (conflict ? conflictVersionsOf(conflict) : []), [conflict]);
   if (!conflict) return null;
   const { label, theirs } = conflict;
   const last = theirs[theirs.length - 1];

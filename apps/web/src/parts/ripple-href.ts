@@ -1,7 +1,11 @@
 import { assetAtPath, type AssetIndex, type ProjectIndex, type RippleStart } from '@oquel/core';
 
 /** The address of the ripple that begins there. */
-export function rippleHref(base: string, start: RippleStart, way: 'on' | 'back' = 'on'): string {
+export function rippleHref(
+  base: string,
+  start: RippleStart,
+  direction: 'forward' | 'backward' = 'forward',
+): string {
   const query = new URLSearchParams();
   if ('channel' in start) {
     query.set('channel', start.channel);
@@ -11,7 +15,7 @@ export function rippleHref(base: string, start: RippleStart, way: 'on' | 'back' 
     else query.set('asset', start.asset);
     if (start.name !== undefined) query.set('name', start.name);
   }
-  if (way === 'back') query.set('way', way);
+  if (direction === 'backward') query.set('way', 'back');
   return `${base}/ripple?${query.toString()}`;
 }
 

@@ -4,8 +4,8 @@ import { useNavigate, useSearchParams } from 'react-router';
 /** Puts values under names of the address; an empty one takes its name away. */
 export type GoTo = (part: Readonly<Record<string, string>>, replace?: boolean) => void;
 
-/** Turns the query of the address into the next one. */
-export type Turn = (next: URLSearchParams) => void;
+/** Changes the query of the address into the next one. */
+export type QueryChange = (next: URLSearchParams) => void;
 
 /**
  * The query that was asked for last on a page and has not come into the address yet. A view renders later than the
@@ -21,12 +21,12 @@ export function queryNow(): URLSearchParams {
 }
 
 /** Changes the query of the address from what it is now, whatever a view was rendered with. */
-export function useTurnQuery(): (turn: Turn, replace: boolean) => void {
+export function useChangeQuery(): (change: QueryChange, replace: boolean) => void {
   const navigate = useNavigate();
   return useCallback(
-    (turn, replace) => {
+    (change, replace) => {
       const next = queryNow();
-      turn(next);
+      change(next);
       const own = { path: window.location.pathname, search: `?${next}` };
       asked = own;
       void Promise.resolve(navigate(own.search, { replace })).finally(() => {
@@ -40,16 +40,16 @@ export function useTurnQuery(): (turn: Turn, replace: boolean) => void {
 /** The query of the address, which holds what a view shows, and the way to change parts of it. */
 export function useQuery(): { params: URLSearchParams; go: GoTo } {
   const [params] = useSearchParams();
-  const turnQuery = useTurnQuery();
+  const changeQuery = useChangeQuery();
   const go = useCallback<GoTo>(
     (part, replace = true) =>
-      turnQuery((next) => {
+      changeQuery((next) => {
         for (const [name, value] of Object.entries(part)) {
           if (value === '') next.delete(name);
           else next.set(name, value);
         }
       }, replace),
-    [turnQuery],
+    [changeQuery],
   );
   return { params, go };
 }

@@ -8,7 +8,7 @@ import { tenthsText } from '../format.js';
 import type { Auditor } from '../workers/auditor.js';
 import { LoadingWorker } from '../workers/loading-worker.js';
 import { accessTo, NoRole } from './access.js';
-import { LiveHub } from './live/live-hub.js';
+import { LiveHub } from './collaboration/live-hub.js';
 import { browserStore } from './queue/browser-store.js';
 import { whoIsIt } from './who.js';
 import { thisAuthor, thisWindow } from './windows.js';

@@ -241,7 +241,7 @@ export class Auditor {
   /** Who may raise an event of an instance and where it acts; null without peers, or if there is no such event. */
   delivery(at: string, event: string): DeliveryTable | null {
     const { g, x, peerRoles } = this.live.inputs;
-    const [node] = startNodes(g, { at, name: event }, 'on');
+    const [node] = startNodes(g, { at, name: event }, 'forward');
     if (node === undefined || isChannel(g, node)) return null;
     const instance = g.instanceOf[node];
     const number = node - x.nodeBase[instance];

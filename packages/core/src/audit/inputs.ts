@@ -210,7 +210,7 @@ export class AnalysisInputs {
       return new BindingResolver(x, new PathTable(x, scenes, owner.at), binding, owner.at);
     }
     const resolver = new SingleResolver(x, scenes);
-    resolver.turnTo(binding, owner);
+    resolver.setBinding(binding, owner);
     return resolver;
   }
 

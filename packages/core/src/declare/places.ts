@@ -1,4 +1,4 @@
-import { LayOut } from '../plan/lay-out.js';
+import { LayOut } from '../geometry/lay-out.js';
 import type { AssetIndex } from '../project/index-project.js';
 import { parsePath } from '../project/path.js';
 import type { Vec2 } from '../project/types.js';

@@ -40,7 +40,7 @@ export {
   type DifferenceLine,
   type DifferenceOf,
 } from '../compare/compare.js';
-export { sidesOf, type Side } from '../compare/sides.js';
+export { conflictVersions, type ConflictVersion } from '../compare/conflict-versions.js';
 export { declareFor, type Declared } from '../declare/declare.js';
 export { isMisspelt } from '../declare/misspelt.js';
 export { needKey, type Need, type NeedKind, type Wish, type Wishes } from '../declare/needs.js';

@@ -13,11 +13,11 @@ export { selectedNow, type SelectedNow } from '../graph/selected.js';
 export { LIMITS } from '../limits.js';
 export { type NameKind, type NameRef } from '../names/name.js';
 export { countUses, usesOfName, type BindingUse, type NameUses, type PlacementUse } from '../names/uses.js';
-export { areaContains } from '../plan/area.js';
-export { staysInside, wayLength, type Stay } from '../plan/crossing.js';
-export { freePlace } from '../plan/free-place.js';
-export { sightLines, type SightEnd, type SightLine } from '../plan/sight-lines.js';
-export { turnArea, turnPoint } from '../plan/turn.js';
+export { areaContains } from '../geometry/area.js';
+export { staysInside, wayLength, type Stay } from '../geometry/crossing.js';
+export { freePlace } from '../geometry/free-place.js';
+export { sightLines, type SightEnd, type SightLine } from '../geometry/sight-lines.js';
+export { rotateArea, rotatePoint } from '../geometry/rotate.js';
 export {
   argFault,
   argFaultText,

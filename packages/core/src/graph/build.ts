@@ -69,7 +69,7 @@ function addBindings(x: Expansion, edges: BindingEdges): void {
     for (let b = 0; b < asset.bindings.length; b++) {
       const binding = asset.bindings[b];
       if (binding.enabled === false || muted?.has(binding.id)) continue;
-      single.turnTo(binding, asset);
+      single.setBinding(binding, asset);
       edges.add(many ? many[b]! : single, owner, x.numberOf(owner, b));
     }
   }

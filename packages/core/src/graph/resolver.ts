@@ -98,8 +98,8 @@ export class SingleResolver implements Resolver {
     return 0;
   }
   private owner: AssetIndex | null = null;
-  /** Turns to a binding of an owner. */
-  turnTo(binding: Binding, owner: AssetIndex): void {
+  /** Resolves this binding from now on. */
+  setBinding(binding: Binding, owner: AssetIndex): void {
     this.binding = binding;
     this.owner = owner;
   }

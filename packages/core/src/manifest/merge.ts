@@ -1,7 +1,7 @@
 import { OquelError } from '../util/oquel-error.js';
 import { withNames } from '../compare/carry.js';
 import { allRenames, findRenames, type Rename, type Renames } from '../compare/renames.js';
-import { LayOut } from '../plan/lay-out.js';
+import { LayOut } from '../geometry/lay-out.js';
 import { indexProject } from '../project/index-project.js';
 import type {
   Action,

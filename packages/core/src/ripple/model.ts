@@ -1,12 +1,12 @@
 import type { EdgeClass } from '../graph/graph.js';
 import type { Value } from '../project/types.js';
 import type { Heaviest } from './heaviest.js';
-import type { Way } from './reached.js';
+import type { Direction } from './reached.js';
 import type { RippleStart } from './start.js';
 
 export interface RippleAsk {
   start: RippleStart;
-  way: Way;
+  direction: Direction;
   /** Copies of the same at the same hop are folded from this number on; Infinity: nothing is folded at all. Default 4. */
   fold?: number;
   /** Folds that are open. */
@@ -40,7 +40,7 @@ export interface RippleEntry {
   tags: readonly string[];
   spawned: boolean;
   asleep: boolean;
-  /** An outside cause of the event, on the way back: nothing in the wiring need come before it. */
+  /** An outside cause of the event, backward: nothing in the wiring need come before it. */
   outside: boolean;
   /** Distinct entries that follow at once. */
   fanOut: number;
@@ -76,7 +76,7 @@ export interface RippleLink {
   cycle: boolean;
 }
 export interface Ripple {
-  way: Way;
+  direction: Direction;
   entries: RippleEntry[];
   links: RippleLink[];
   /** Actions reached, each once; hops of the longest way. */
@@ -84,7 +84,7 @@ export interface Ripple {
   longest: number;
   /** More was reached than is shown. */
   cut: boolean;
-  /** The heaviest chain as the audit finds it. On the way on alone. */
+  /** The heaviest chain as the audit finds it. Forward alone. */
   heaviest: Heaviest | null;
 }
 export const MOST_ADDRESSES = 60;

@@ -4,8 +4,8 @@ import { MinHeap } from '../util/min-heap.js';
 import { longestLevels, shortestLevels, type Part } from './levels.js';
 import { IntList } from '../util/int-list.js';
 
-/** Which way a ripple runs: to what follows, or to what could have brought it about. */
-export type Way = 'on' | 'back';
+/** In which direction a ripple runs: to what follows, or to what could have brought it about. */
+export type Direction = 'forward' | 'backward';
 
 /** Edges grouped by the node that a walk comes from; turned round for the way back. */
 export interface Adjacency {
@@ -18,8 +18,8 @@ export interface Adjacency {
 }
 
 /** The graph's own edges, or all turned round. Cost of the latter: nodes + edges. */
-export function adjacency(g: Graph, way: Way): Adjacency {
-  if (way === 'on') return { first: g.first, end: g.end, to: g.head, edge: null };
+export function adjacency(g: Graph, direction: Direction): Adjacency {
+  if (direction === 'forward') return { first: g.first, end: g.end, to: g.head, edge: null };
   const starts = new Int32Array(g.nodes + 1);
   for (let n = 0; n < g.nodes; n++) for (let e = g.first[n]; e < g.end[n]; e++) starts[g.head[e] + 1]++;
   for (let n = 0; n < g.nodes; n++) starts[n + 1] += starts[n];

@@ -42,16 +42,16 @@ export function rippleOf(
   ways: Ways | null = null,
   kept: ReadonlySet<string> | null = null,
 ): Ripple | null {
-  const starts = startNodes(g, ask.start, ask.way);
+  const starts = startNodes(g, ask.start, ask.direction);
   if (starts.length === 0) return null;
-  const r = walk(g, adjacency(g, ask.way), starts, MOST_NODES);
+  const r = walk(g, adjacency(g, ask.direction), starts, MOST_NODES);
   return new Picture(g, r, starts.length, ask, kept).draw(ways);
 }
 
 /** Names of all nodes that a start reaches, by which a trial is compared with what stands. */
 export function reachedNames(g: Graph, ask: RippleAsk): Set<string> {
-  const starts = startNodes(g, ask.start, ask.way);
-  const r = walk(g, adjacency(g, ask.way), starts, MOST_NODES);
+  const starts = startNodes(g, ask.start, ask.direction);
+  const r = walk(g, adjacency(g, ask.direction), starts, MOST_NODES);
   return new Set([...r.nodes].map((n) => nodeName(g, n)));
 }
 function nodeName(g: Graph, node: number): string {
@@ -97,8 +97,16 @@ class Picture {
       reach++;
       longest = Math.max(longest, r.longest[i] >> 1);
     });
-    const heaviest = ways && this.ask.way === 'on' ? this.heaviest(ways) : null;
-    return { way: this.ask.way, entries: this.entries, links, reach, longest, cut: r.cut, heaviest };
+    const heaviest = ways && this.ask.direction === 'forward' ? this.heaviest(ways) : null;
+    return {
+      direction: this.ask.direction,
+      entries: this.entries,
+      links,
+      reach,
+      longest,
+      cut: r.cut,
+      heaviest,
+    };
   }
   private heaviest(ways: Ways): Heaviest {
     const { g, r, entries, entryOf } = this;
@@ -122,11 +130,11 @@ class Picture {
     };
     for (const group of groupNodes(r, drawn, fold, new Set(open))) this.addEntry(group);
   }
-  /** Events are drawn where the ripple starts, and on the way back where something outside raises them. */
+  /** Events are drawn where the ripple starts, and backward where something outside raises them. */
   private isDrawn(i: number): boolean {
     const { g, r } = this;
     if (i < this.starts || !isEvent(g, r.nodes[i])) return true;
-    return this.ask.way === 'back' && this.isOutside(r.nodes[i]);
+    return this.ask.direction === 'backward' && this.isOutside(r.nodes[i]);
   }
   private isOutside(node: number): boolean {
     const { g } = this;
@@ -142,7 +150,7 @@ class Picture {
     const instance = g.instanceOf[node];
     return `${level}/${g.x.asset[instance]}/${node - g.x.nodeBase[instance]}`;
   }
-  /** An event on the way back stands one hop before what it brought about. */
+  /** An event backward stands one hop before what it brought about. */
   private levelOf(i: number): number {
     const { g, r } = this;
     const passing = i >= this.starts && isEvent(g, r.nodes[i]);
@@ -243,10 +251,12 @@ class Picture {
     }
     return [...links.values()];
   }
-  /** On the way back an event that is drawn as an outside cause may be raised by an action as well. */
+  /** Backward, an event that is drawn as an outside cause may be raised by an action as well. */
   private isPassed(i: number, next: number): boolean {
     return (
-      this.ask.way === 'back' && isEvent(this.g, this.r.nodes[next]) && !isEvent(this.g, this.r.nodes[i])
+      this.ask.direction === 'backward' &&
+      isEvent(this.g, this.r.nodes[next]) &&
+      !isEvent(this.g, this.r.nodes[i])
     );
   }
 

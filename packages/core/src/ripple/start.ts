@@ -15,9 +15,9 @@ export type RippleStart =
 
 /**
  * The nodes at which a ripple begins; none if the start names nothing. An instance or asset begins with its events on the
- * way on, with its actions on the way back.
+ * way forward, with its actions backward.
  */
-export function startNodes(g: Graph, start: RippleStart, way: 'on' | 'back'): number[] {
+export function startNodes(g: Graph, start: RippleStart, direction: 'forward' | 'backward'): number[] {
   const { x } = g;
   if ('channel' in start) {
     const at = x.index.channelAt.get(start.channel);
@@ -41,7 +41,9 @@ export function startNodes(g: Graph, start: RippleStart, way: 'on' | 'back'): nu
         ...(action === undefined ? [] : [base + events.length + action]),
       ];
     }
-    return way === 'on' ? events.map((_, e) => base + e) : actions.map((_, a) => base + events.length + a);
+    return direction === 'forward'
+      ? events.map((_, e) => base + e)
+      : actions.map((_, a) => base + events.length + a);
   });
 }
 

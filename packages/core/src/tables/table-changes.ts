@@ -1,5 +1,5 @@
 import { ASSET_PARTS, type Change } from '../edit/change.js';
-import { LayOut } from '../plan/lay-out.js';
+import { LayOut } from '../geometry/lay-out.js';
 import type { ProjectIndex } from '../project/index-project.js';
 import type { Asset, Placement, Vec2 } from '../project/types.js';
 import { append } from '../util/append.js';

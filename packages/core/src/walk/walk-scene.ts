@@ -1,5 +1,5 @@
 import { reachableFrom } from '../edit/wiring.js';
-import { areaContains, boundsOf } from '../plan/area.js';
+import { areaContains, boundsOf } from '../geometry/area.js';
 import type { ProjectIndex } from '../project/index-project.js';
 import type { Area, Vec2 } from '../project/types.js';
 

@@ -1,4 +1,4 @@
-import { staysInside, wayLength } from '../plan/crossing.js';
+import { staysInside, wayLength } from '../geometry/crossing.js';
 import type { ProjectIndex } from '../project/index-project.js';
 import type { Step, Vec2 } from '../project/types.js';
 import { walkScene } from './walk-scene.js';

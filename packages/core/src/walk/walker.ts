@@ -1,5 +1,5 @@
-import { areaContains } from '../plan/area.js';
-import { staysInside } from '../plan/crossing.js';
+import { areaContains } from '../geometry/area.js';
+import { staysInside } from '../geometry/crossing.js';
 import type { Vec2 } from '../project/types.js';
 import { reachOf, type WalkScene, type WalkPlace } from './walk-scene.js';
 import { STILL_INSIDE } from './walk-steps.js';
@@ -32,7 +32,7 @@ export class Walker {
 
   /** What it is in where it stands, and was not in before; and what it is not in any more. Linear in areas. */
   stand(): Touch[] {
-    return this.turnTo((place) => areaContains(place.area!, place.at, this.at));
+    return this.entered((place) => areaContains(place.area!, place.at, this.at));
   }
   /** The ground has changed under it. */
   reground(ground: WalkScene): Touch[] {
@@ -81,7 +81,7 @@ export class Walker {
     return touches.sort((a, b) => a.walked - b.walked);
   }
 
-  private turnTo(isIn: (place: WalkPlace) => boolean): Touch[] {
+  private entered(isIn: (place: WalkPlace) => boolean): Touch[] {
     const touches: Touch[] = [];
     const inside = new Set<string>();
     for (const { place } of this.sensing) {

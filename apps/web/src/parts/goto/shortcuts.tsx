@@ -24,7 +24,7 @@ const SHORTCUTS: readonly [string, readonly (readonly [string, string])[]][] = [
       ['arrows, Shift arrows', 'move what is chosen by one step, by ten'],
       ['D or Ctrl D, with Shift', 'duplicate, with its bindings'],
       ['double click', 'open the definition of a thing'],
-      ['[ ], { }', 'turn by 15 degrees, by a quarter'],
+      ['[ ], { }', 'rotate by 15 degrees, by a quarter'],
       ['Delete', 'remove'],
       ['F2', 'rename what is chosen'],
       ['Ctrl C, X, V', 'copy, cut and paste, also into another scene or window, as lines of text'],

@@ -9,7 +9,7 @@ import { Minimap } from './minimap.js';
 import { cornersOf, cornersOfPicture, ORIGIN } from './plan-bounds.js';
 import type { PlacementEdits } from './placement-edits.js';
 import { PlanGround } from './plan-ground.js';
-import { PlanThing, type ThingLook } from './plan-thing.js';
+import { PlanThing, type ThingStyle } from './plan-thing.js';
 import { SightLayer, type Sights } from './sight-layer.js';
 import type { Thing } from './thing.js';
 import { usePane } from './use-pane.js';
@@ -27,7 +27,7 @@ interface Props {
   noAreas?: boolean;
   things: readonly Thing[];
   /** How each thing looks now; absent: as usual. */
-  looks: ReadonlyMap<string, ThingLook>;
+  thingStyles: ReadonlyMap<string, ThingStyle>;
   /** The sensing area of the plan's owner itself, a prefab. */
   own?: Area;
   onPick: (path: string, add: boolean) => void;
@@ -59,7 +59,7 @@ export const PlanDrawing = memo(function PlanDrawing({
   backdrop,
   noAreas = false,
   things,
-  looks,
+  thingStyles,
   own,
   onPick,
   onOpen,
@@ -79,7 +79,7 @@ export const PlanDrawing = memo(function PlanDrawing({
   const { view, width, height } = pane;
   const gestures = usePlanGestures(pane, { things, own, placementEdits, onPick, onLink, onGround });
   const { drawn, moving, pulling } = gestures;
-  const { mark, shown, clusters, labels } = useShownThings(things, looks, pane);
+  const { mark, shown, clusters, labels } = useShownThings(things, thingStyles, pane);
   const byPath = useMemo(() => new Map(things.map((t) => [t.path, t])), [things]);
   const inner = useMemo(() => things.filter((t) => t.depth > 1 && t.area), [things]);
   const onKeyDown = (e: KeyboardEvent): void => {
@@ -153,7 +153,7 @@ export const PlanDrawing = memo(function PlanDrawing({
                 ))}
                 {shown.map((t) => {
                   const area = t.depth > 1 || noAreas ? undefined : areaOf(t);
-                  const chosen = looks.get(t.path)?.chosen === true;
+                  const chosen = thingStyles.get(t.path)?.chosen === true;
                   return (
                     area && (
                       <AreaShape
@@ -179,7 +179,7 @@ export const PlanDrawing = memo(function PlanDrawing({
                       x={x}
                       y={y}
                       radius={radiusOf(t, mark)}
-                      look={looks.get(t.path)}
+                      look={thingStyles.get(t.path)}
                       label={moving?.paths.includes(t.path) ? undefined : labels.get(t.path)}
                       onPick={gestures.pick}
                     />

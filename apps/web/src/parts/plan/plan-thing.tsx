@@ -4,7 +4,7 @@ import { MarkShape, REACH } from './mark-shape.js';
 import type { Thing } from './thing.js';
 
 /** How a thing stands out now. */
-export interface ThingLook {
+export interface ThingStyle {
   /** The sender that is being wired. */
   chosen?: boolean;
   /** A candidate of the finder. */
@@ -29,7 +29,7 @@ interface Props {
   x: number;
   y: number;
   radius: number;
-  look: ThingLook | undefined;
+  look: ThingStyle | undefined;
   label: PlacedLabel | undefined;
   /** `add`: besides what is chosen already. */
   onPick: (path: string, add: boolean) => void;

@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import { clustered, type Cluster } from './clusters.js';
 import { placeLabels, type PlacedLabel } from './labels.js';
 import { REACH } from './mark-shape.js';
-import type { ThingLook } from './plan-thing.js';
+import type { ThingStyle } from './plan-thing.js';
 import type { Thing } from './thing.js';
 import { toScreen, type Viewport } from './viewport.js';
 
@@ -22,17 +22,17 @@ export interface ShownThings {
 
 export function useShownThings(
   things: readonly Thing[],
-  looks: ReadonlyMap<string, ThingLook>,
+  thingStyles: ReadonlyMap<string, ThingStyle>,
   { view, width, height }: { view: Viewport; width: number; height: number },
 ): ShownThings {
   const within = useMemo(
     () =>
       things.filter((t) => {
-        if (t.depth > 1 && !looks.has(t.path)) return false;
+        if (t.depth > 1 && !thingStyles.has(t.path)) return false;
         const [x, y] = toScreen(view, t.at);
         return x > -AROUND && y > -AROUND && x < width + AROUND && y < height + AROUND;
       }),
-    [things, looks, view, width, height],
+    [things, thingStyles, view, width, height],
   );
   const mark = Math.min(13, Math.max(8, view.scale * 2.6));
   // What is pointed out always stands by itself.
@@ -43,19 +43,19 @@ export function useShownThings(
         (t) => toScreen(view, t.at),
         mark,
         ({ path }) => {
-          const look = looks.get(path);
+          const look = thingStyles.get(path);
           return look?.chosen === true || look?.picked === true || look?.order !== undefined;
         },
       ),
-    [within, view, mark, looks],
+    [within, view, mark, thingStyles],
   );
   const labels = useMemo(() => {
     // What is faded gives way: it has no label, and its mark is no obstacle.
     const rankOf = (t: Thing): number => {
-      const look = looks.get(t.path);
+      const look = thingStyles.get(t.path);
       return look?.chosen ? 4 : look?.picked ? 3 : look?.lit ? 2 : 1;
     };
-    const wished = shown.filter((t) => !looks.get(t.path)?.faded);
+    const wished = shown.filter((t) => !thingStyles.get(t.path)?.faded);
     // Where so many crowd, hardly any label finds room; it is not tried for all.
     const labelled =
       wished.length <= MOST_LABELS
@@ -74,7 +74,7 @@ export function useShownThings(
       { width, height },
       clusters,
     );
-  }, [shown, clusters, view, looks, mark, width, height]);
+  }, [shown, clusters, view, thingStyles, mark, width, height]);
   return { mark, shown, clusters, labels };
 }
 

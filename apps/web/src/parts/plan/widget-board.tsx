@@ -4,7 +4,7 @@ import { useLayoutEffect, useMemo, useRef, useState, type PointerEvent, type Rea
 import { SeverityMark, SEVERITY_WORD } from '../ui/severity-mark.js';
 import { snapped } from './gesture.js';
 import type { PlacementEdits } from './placement-edits.js';
-import type { ThingLook } from './plan-thing.js';
+import type { ThingStyle } from './plan-thing.js';
 import type { Thing } from './thing.js';
 
 interface Props {
@@ -12,7 +12,7 @@ interface Props {
   index: ProjectIndex;
   /** The widget itself (path `.`) and all that is nested in it, each after what contains it. */
   things: readonly Thing[];
-  looks: ReadonlyMap<string, ThingLook>;
+  thingStyles: ReadonlyMap<string, ThingStyle>;
   placementEdits: PlacementEdits;
   onPick: (path: string, add: boolean) => void;
   onOpen: (path: string) => void;
@@ -38,7 +38,7 @@ export function WidgetBoard({
   label,
   index,
   things,
-  looks,
+  thingStyles,
   placementEdits,
   onPick,
   onOpen,
@@ -135,7 +135,7 @@ export function WidgetBoard({
             thing={t}
             index={index}
             inner={things.filter((i) => i.depth === 2 && i.path.startsWith(`${t.path}/`))}
-            look={looks.get(t.path) ?? {}}
+            look={thingStyles.get(t.path) ?? {}}
             style={frameOf(at, size, bounds, scale, left, top)}
             onPick={(add) => !far && onPick(t.path, add)}
             onOpen={() => onOpen(t.path)}
@@ -171,7 +171,7 @@ function Part({
   thing: Thing;
   index: ProjectIndex;
   inner: readonly Thing[];
-  look: ThingLook;
+  look: ThingStyle;
   style: object;
   onPick: (add: boolean) => void;
   onOpen: () => void;

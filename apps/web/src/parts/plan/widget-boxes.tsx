@@ -3,7 +3,7 @@ import type { ProjectIndex } from '@oquel/core';
 import type { CSSProperties, ReactNode } from 'react';
 import { SeverityMark, SEVERITY_WORD } from '../ui/severity-mark.js';
 import { boxesOf, type Box } from './boxes.js';
-import type { ThingLook } from './plan-thing.js';
+import type { ThingStyle } from './plan-thing.js';
 import type { Thing } from './thing.js';
 
 interface Props {
@@ -11,15 +11,15 @@ interface Props {
   index: ProjectIndex;
   /** The widget itself (path `.`) and all that is nested in it, each after what contains it. */
   things: readonly Thing[];
-  looks: ReadonlyMap<string, ThingLook>;
+  thingStyles: ReadonlyMap<string, ThingStyle>;
   onPick: (path: string, add: boolean) => void;
 }
 /** A widget as boxes within boxes, each with what it says and does: a widget has no metres, only parts. */
-export function WidgetBoxes({ label, index, things, looks, onPick }: Props): ReactNode {
+export function WidgetBoxes({ label, index, things, thingStyles, onPick }: Props): ReactNode {
   return (
     <div className="partboxes" role="group" aria-label={label}>
       {boxesOf(things).map((box) => (
-        <BoxOf key={box.thing.path} box={box} index={index} looks={looks} onPick={onPick} />
+        <BoxOf key={box.thing.path} box={box} index={index} thingStyles={thingStyles} onPick={onPick} />
       ))}
     </div>
   );
@@ -28,10 +28,10 @@ export function WidgetBoxes({ label, index, things, looks, onPick }: Props): Rea
 function BoxOf({
   box: { thing, inside, leaves },
   index,
-  looks,
+  thingStyles,
   onPick,
-}: { box: Box } & Pick<Props, 'index' | 'looks' | 'onPick'>): ReactNode {
-  const look = looks.get(thing.path) ?? {};
+}: { box: Box } & Pick<Props, 'index' | 'thingStyles' | 'onPick'>): ReactNode {
+  const look = thingStyles.get(thing.path) ?? {};
   const asset = index.assets[index.assetAt.get(thing.asset) ?? -1];
   const classes = ['partbox', thing.asleep ? 'asleep' : ''];
   for (const name of ['chosen', 'lit', 'picked', 'faded'] as const) if (look[name]) classes.push(name);
@@ -64,7 +64,7 @@ function BoxOf({
       {inside.length > 0 && (
         <div className="inside">
           {inside.map((b) => (
-            <BoxOf key={b.thing.path} box={b} index={index} looks={looks} onPick={onPick} />
+            <BoxOf key={b.thing.path} box={b} index={index} thingStyles={thingStyles} onPick={onPick} />
           ))}
         </div>
       )}

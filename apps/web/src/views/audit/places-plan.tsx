@@ -1,7 +1,7 @@
 import { type ProjectIndex } from '@oquel/core';
 import { useMemo, type ReactNode } from 'react';
 import { PlanDrawing } from '../../parts/plan/plan-drawing.js';
-import type { ThingLook } from '../../parts/plan/plan-thing.js';
+import type { ThingStyle } from '../../parts/plan/plan-thing.js';
 import { useSceneThings } from '../../parts/plan/use-scene-things.js';
 
 /** The plan of the first scene that addresses are in, with those of it lit; nothing where none has a plan. */
@@ -18,8 +18,8 @@ export function PlacesPlan({
     return at === undefined || index.assets[at].decl.kind !== 'scene' ? null : index.assets[at];
   }, [index, addresses]);
   const { things } = useSceneThings(index, scene ?? undefined);
-  const looks = useMemo(() => {
-    const here = new Map<string, ThingLook>();
+  const thingStyles = useMemo(() => {
+    const here = new Map<string, ThingStyle>();
     if (!scene) return here;
     for (const t of things) here.set(t.path, { faded: true });
     for (const address of addresses) {
@@ -37,7 +37,7 @@ export function PlacesPlan({
           label={`Places in ${scene.decl.id}`}
           size={scene.decl.size}
           things={things}
-          looks={looks}
+          thingStyles={thingStyles}
           onPick={() => undefined}
         />
       </div>

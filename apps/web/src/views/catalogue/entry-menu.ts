@@ -11,7 +11,7 @@ export function entryChoices(entry: CatalogueEntry, base: string, to: (href: str
     kind === 'event' || kind === 'channel'
       ? [{ label: 'What follows', onDo: () => to(rippleHref(base, start)) }]
       : kind === 'action'
-        ? [{ label: 'What leads here', onDo: () => to(rippleHref(base, start, 'back')) }]
+        ? [{ label: 'What leads here', onDo: () => to(rippleHref(base, start, 'backward')) }]
         : [];
   const define: Choice[] =
     asset === ''
@@ -23,7 +23,7 @@ export function entryChoices(entry: CatalogueEntry, base: string, to: (href: str
       [{ label: 'Rename', keys: 'F2', onDo: renameEntry }],
       [...ripple, ...define],
       [{ label: 'Copy its name', onDo: () => void copyText(name) }],
-      [{ label: 'Remove', onDo: () => panel<HTMLButtonElement>('button[data-deed="remove"]')?.click() }],
+      [{ label: 'Remove', onDo: () => panel<HTMLButtonElement>('button[data-action="remove"]')?.click() }],
     ],
   };
 }

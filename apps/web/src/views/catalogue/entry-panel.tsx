@@ -93,7 +93,7 @@ export function EntryPanel({ index, base, entry, entries, findings, onGo }: Prop
           {source && <span title="Where the game declares it">, declared in {sourceText(source)}</span>}
         </span>
         {(kind === 'event' || kind === 'action' || kind === 'channel') && (
-          <Link className="grow" to={rippleHref(base, start, kind === 'action' ? 'back' : 'on')}>
+          <Link className="grow" to={rippleHref(base, start, kind === 'action' ? 'backward' : 'forward')}>
             {kind === 'action' ? 'What leads here' : 'What follows'}
           </Link>
         )}
@@ -189,7 +189,7 @@ export function EntryPanel({ index, base, entry, entries, findings, onGo }: Prop
         <button
           type="button"
           className="tick"
-          data-deed="remove"
+          data-action="remove"
           onClick={() => ask(`removed the ${word} ${name}`, retireEntry(index, entry), '')}
         >
           Remove

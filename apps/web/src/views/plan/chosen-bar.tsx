@@ -22,7 +22,7 @@ interface Props {
   owner: AssetIndex;
   chosen: readonly Placement[];
   /** What can be done with it. */
-  deeds: ReactNode;
+  actions: ReactNode;
   onEdit: (changeSet: ChangeSet) => void;
   onRename: (id: string, to: string) => void;
   /** The name is typed, or left as it was. */
@@ -30,7 +30,7 @@ interface Props {
 }
 
 /** What is chosen, to be changed at once: one thing by its name, place, area and properties, many by what they share. */
-export function ChosenBar({ index, owner, chosen, deeds, onEdit, onRename, onNamed }: Props): ReactNode {
+export function ChosenBar({ index, owner, chosen, actions, onEdit, onRename, onNamed }: Props): ReactNode {
   const ids = chosen.map((p) => p.id);
   const one = chosen.length === 1 ? chosen[0] : null;
   const assets = new Set(chosen.map((p) => p.asset));
@@ -52,7 +52,7 @@ export function ChosenBar({ index, owner, chosen, deeds, onEdit, onRename, onNam
   };
   return (
     <div className="chosenbar" role="group" aria-label={`Chosen: ${some(ids)}`}>
-      <div className="row deeds">{deeds}</div>
+      <div className="row thingactions">{actions}</div>
       <div className="row">
         {one ? (
           <Entry

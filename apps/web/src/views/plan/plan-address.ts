@@ -1,7 +1,7 @@
 import type { ProjectIndex } from '@oquel/core';
 import { useCallback, useMemo } from 'react';
 import { useSearchParams } from 'react-router';
-import { useTurnQuery } from '../../parts/use-query.js';
+import { useChangeQuery } from '../../parts/use-query.js';
 
 /** What Plan shows, as the address says it. */
 export interface PlanAddress {
@@ -15,11 +15,11 @@ export interface PlanAddress {
 /** Reads the address, with the first scene where it is silent; `go` changes parts of it. */
 export function usePlanAddress(index: ProjectIndex): PlanAddress {
   const [params] = useSearchParams();
-  const turnQuery = useTurnQuery();
+  const changeQuery = useChangeQuery();
   const first = index.assets.find((a) => a.decl.kind === 'scene') ?? index.assets[0];
   const go = useCallback<PlanAddress['go']>(
     ({ scope, chosen }) => {
-      turnQuery((next) => {
+      changeQuery((next) => {
         if (scope !== undefined) {
           next.set('scope', scope);
           next.delete('chosen');
@@ -30,7 +30,7 @@ export function usePlanAddress(index: ProjectIndex): PlanAddress {
         }
       }, scope === undefined);
     },
-    [turnQuery],
+    [changeQuery],
   );
   const text = params.get('chosen') ?? '';
   const chosen = useMemo(() => text.split(',').filter(Boolean), [text]);

@@ -46,7 +46,7 @@ export function PlanView(): ReactNode {
 function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }): ReactNode {
   const stage = useStage(owner, address);
   const { project, index, audit, isScene, palette, region, setPending, round, setDropping } = stage;
-  const { chosen, boxes, things, looks, edit, renameAsset, duplicateAsset, openThing, choose } = stage;
+  const { chosen, boxes, things, thingStyles, edit, renameAsset, duplicateAsset, openThing, choose } = stage;
   const { placementEdits, declares, setDeclares } = stage;
 
   const backdrop = useBackdrop(project, owner, edit);
@@ -142,7 +142,7 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
                 label={`Parts of ${owner.decl.id}`}
                 index={index}
                 things={boxes}
-                looks={looks}
+                thingStyles={thingStyles}
                 placementEdits={placementEdits}
                 onPick={choose}
                 onOpen={openThing}
@@ -152,7 +152,7 @@ function Stage({ owner, address }: { owner: AssetIndex; address: PlanAddress }):
                 label={`Plan of ${owner.decl.id}`}
                 size={owner.decl.size}
                 things={things}
-                looks={looks}
+                thingStyles={thingStyles}
                 own={owner.decl.area}
                 backdrop={stage.layers.backdrop ? backdrop.shown : undefined}
                 noAreas={!stage.layers.areas}

@@ -6,8 +6,8 @@ import {
   removalOf,
   renameName,
   placementEditsOf,
-  turnArea,
-  turnPoint,
+  rotateArea,
+  rotatePoint,
   type Asset,
   type AssetIndex,
   type ChangeSet,
@@ -72,8 +72,8 @@ export function moving(
   return { label: `${owner.decl.id}: moved ${some(ids)}`, changes };
 }
 
-/** Turns things as a group about their middle, each with its own area. Degrees, clockwise. */
-export function turning(
+/** Rotates things as a group about their middle, each with its own area. Degrees, clockwise. */
+export function rotating(
   index: ProjectIndex,
   owner: AssetIndex,
   ids: readonly string[],
@@ -91,12 +91,12 @@ export function turning(
   const centre = [middle(0), middle(1)] as const;
   const changes = placementEditsOf(owner, ids, (p) => {
     const area = p.area ?? index.assets[index.assetAt.get(p.asset) ?? -1]?.decl.area;
-    const turned = area && turnArea(area, degrees);
+    const turned = area && rotateArea(area, degrees);
     const own = turned && JSON.stringify(turned) !== JSON.stringify(area) ? { area: turned } : {};
-    const at = ids.length > 1 ? { at: turnPoint(p.at ?? [0, 0], centre, degrees) } : {};
+    const at = ids.length > 1 ? { at: rotatePoint(p.at ?? [0, 0], centre, degrees) } : {};
     return { ...p, ...at, ...own };
   });
-  return { label: `${owner.decl.id}: turned ${some(ids)} by ${degrees} degrees`, changes };
+  return { label: `${owner.decl.id}: rotated ${some(ids)} by ${degrees} degrees`, changes };
 }
 
 /** Puts one thing at another place in the list: the order in which things begin. */

@@ -9,7 +9,7 @@ export function useStageKeys(
     move: (dx: number, dy: number) => unknown;
     leave: () => void;
     duplicate: (wired: boolean) => unknown;
-    turn: (degrees: number) => unknown;
+    rotate: (degrees: number) => unknown;
     escape: () => void;
     all: () => void;
     place: () => void;
@@ -39,8 +39,8 @@ export function useStageKeys(
         const by = e.shiftKey ? 10 : 1;
         keys.move(dx * by, dy * by);
       } else if ((e.key === 'Delete' || e.key === 'Backspace') && isHere) keys.leave();
-      else if (key === '[' || key === ']') keys.turn(key === ']' ? 15 : -15);
-      else if (key === '{' || key === '}') keys.turn(key === '}' ? 90 : -90);
+      else if (key === '[' || key === ']') keys.rotate(key === ']' ? 15 : -15);
+      else if (key === '{' || key === '}') keys.rotate(key === '}' ? 90 : -90);
       else if (key === 'p' && lettersOn()) keys.place();
       else if (key === 'd' && isHere && lettersOn()) keys.duplicate(e.shiftKey);
       else if (e.key === 'F2') keys.rename();

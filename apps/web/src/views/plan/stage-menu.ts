@@ -56,7 +56,7 @@ export function stageChoices(owner: AssetIndex, stage: Stage, path: string | nul
         { label: 'Duplicate with bindings', keys: 'Shift D', onDo: () => stage.duplicate(true) },
       ],
       [
-        { label: 'Turn by 90 degrees', keys: '}', onDo: () => stage.edit(stage.turn(90)) },
+        { label: 'Rotate by 90 degrees', keys: '}', onDo: () => stage.edit(stage.rotate(90)) },
         { label: 'Remove', keys: 'Delete', onDo: stage.leave },
       ],
     ],

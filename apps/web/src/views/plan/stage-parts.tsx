@@ -2,7 +2,7 @@ import type { AssetIndex, Finding } from '@oquel/core';
 import type { ReactNode } from 'react';
 import { FaultLine } from '../../parts/fault-line.js';
 import { ChosenBar } from './chosen-bar.js';
-import { Deeds } from './deeds.js';
+import { ThingActions } from './thing-actions.js';
 import { PartsList } from './parts-list.js';
 import { reordering } from './stage-edits.js';
 import type { Stage } from './use-stage.js';
@@ -10,7 +10,7 @@ import type { Stage } from './use-stage.js';
 /** What stands on the plan as a list, and what is said of the chosen ones. */
 export function StageParts({ owner, stage }: { owner: AssetIndex; stage: Stage }): ReactNode {
   const { project, index, chosen, counts, findings, placements } = stage;
-  const { choose, openThing, edit, turn, go, duplicate, leave, rename, named } = stage;
+  const { choose, openThing, edit, rotate, go, duplicate, leave, rename, named } = stage;
   return (
     <>
       <PartsList
@@ -27,14 +27,14 @@ export function StageParts({ owner, stage }: { owner: AssetIndex; stage: Stage }
         <Told findings={chosen.flatMap((id) => findings.get(id) ?? [])} base={`/p/${project}/audit`} />
         {placements.length > 0 ? (
           <ChosenBar
-            deeds={
-              <Deeds
+            actions={
+              <ThingActions
                 wire={
                   chosen.length === 1 ? `/p/${project}/wire?scope=${owner.decl.id}&at=${chosen[0]}` : null
                 }
                 onOpen={placements.length === 1 ? () => go({ scope: placements[0].asset }) : null}
                 onDuplicate={duplicate}
-                onTurn={chosen.length > 0 && turn(90).changes.length > 0 ? () => edit(turn(90)) : null}
+                onRotate={chosen.length > 0 && rotate(90).changes.length > 0 ? () => edit(rotate(90)) : null}
                 onLeave={leave}
               />
             }

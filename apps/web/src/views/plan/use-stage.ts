@@ -23,7 +23,12 @@ import { useSession, useSessionState } from '../../session/session-context.js';
 import { coveredSenders } from '../../session/coverage.js';
 import { useCoverage } from '../../session/use-coverage.js';
 import type { Placeable } from './palette.js';
-import { faultsOfBindings, findingsByPlacement, looksOf, namingCounts } from './placement-looks.js';
+import {
+  faultsOfBindings,
+  findingsByPlacement,
+  thingStylesOf,
+  namingCounts,
+} from './placement-styles.js';
 import type { PlanAddress } from './plan-address.js';
 import {
   copying,
@@ -35,7 +40,7 @@ import {
   renaming,
   renamingAsset,
   setting,
-  turning,
+  rotating,
 } from './stage-edits.js';
 import { useLayers } from './use-layers.js';
 import { useClipboard } from './use-clipboard.js';
@@ -86,13 +91,13 @@ export function useStage(owner: AssetIndex, address: PlanAddress) {
   const coverage = useCoverage();
   const covered = useMemo(() => coveredSenders(owner, coverage), [owner, coverage]);
   const [layers, setLayer] = useLayers();
-  const looks = useMemo(
-    () => looksOf(index, owner, chosen, findings, layers.coverage ? covered : NOTHING, layers.sleepers),
+  const thingStyles = useMemo(
+    () => thingStylesOf(index, owner, chosen, findings, layers.coverage ? covered : NOTHING, layers.sleepers),
     [index, owner, chosen, findings, covered, layers],
   );
   const counts = useMemo(() => namingCounts(owner), [owner]);
 
-  const turn = (degrees: number): ChangeSet => turning(index, owner, chosen, degrees);
+  const rotate = (degrees: number): ChangeSet => rotating(index, owner, chosen, degrees);
   const edit = useCallback(
     (changeSet: ChangeSet) => changeSet.changes.length > 0 && session.edit(changeSet),
     [session],
@@ -196,7 +201,7 @@ export function useStage(owner: AssetIndex, address: PlanAddress) {
       chosen.length > 0 && edit(moving(owner, chosen, [dx * (snap || 0.1), dy * (snap || 0.1)])),
     leave,
     duplicate: (wired) => chosen.length > 0 && duplicate(wired),
-    turn: (degrees) => chosen.length > 0 && edit(turn(degrees)),
+    rotate: (degrees) => chosen.length > 0 && edit(rotate(degrees)),
     escape: () => (asset === null ? setChosen([]) : setAsset(null)),
     all: () => setChosen(owner.placements.map((p) => p.id)),
     place: () => palette.current?.focus(),
@@ -262,9 +267,9 @@ export function useStage(owner: AssetIndex, address: PlanAddress) {
     boxes,
     things,
     findings,
-    looks,
+    thingStyles,
     counts,
-    turn,
+    rotate,
     edit,
     renameAsset,
     duplicateAsset,

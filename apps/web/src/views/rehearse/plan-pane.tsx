@@ -11,7 +11,7 @@ import {
 } from '@oquel/core';
 import { useMemo, useState, type ReactNode } from 'react';
 import { PlanDrawing } from '../../parts/plan/plan-drawing.js';
-import type { ThingLook } from '../../parts/plan/plan-thing.js';
+import type { ThingStyle } from '../../parts/plan/plan-thing.js';
 import { useSceneThings } from '../../parts/plan/use-scene-things.js';
 import { useSessionState } from '../../session/session-context.js';
 import type { RehearseAddress } from './rehearse-address.js';
@@ -41,7 +41,7 @@ export function PlanPane(props: Props): ReactNode {
   const scene = sceneOf(address, scenes, rehearsal, index);
   const owner = index.assets[index.assetAt.get(scene) ?? -1];
   const { reachable, things } = useSceneThings(index, owner);
-  const looks = useMemo(() => looksAt(scene, thing, here), [scene, thing, here]);
+  const thingStyles = useMemo(() => thingStylesAt(scene, thing, here), [scene, thing, here]);
   const walkers = useMemo(() => walkersOf(index), [index]);
   const chosen = reachable.find((t) => t.path === thing);
   const cursor = here?.n ?? 0;
@@ -89,7 +89,7 @@ export function PlanPane(props: Props): ReactNode {
             label={`Plan of ${scene}`}
             size={owner.decl.size}
             things={things}
-            looks={looks}
+            thingStyles={thingStyles}
             onPick={(path) => !walk && go({ thing: path })}
             way={walk ?? undefined}
             placementEdits={
@@ -159,18 +159,18 @@ export function sceneOf(
 }
 
 /** What acts at the cursor is lit, and so is what caused it. */
-function looksAt(
+function thingStylesAt(
   scene: string,
   thing: string,
   here: TraceRecord | undefined,
-): ReadonlyMap<string, ThingLook> {
-  const looks = new Map<string, ThingLook>();
-  const light = (address: string | undefined, look: ThingLook): void => {
+): ReadonlyMap<string, ThingStyle> {
+  const thingStyles = new Map<string, ThingStyle>();
+  const light = (address: string | undefined, look: ThingStyle): void => {
     if (!address?.startsWith(`${scene}:`)) return;
     const path = address.slice(scene.length + 1);
-    looks.set(path, { ...looks.get(path), ...look });
+    thingStyles.set(path, { ...thingStyles.get(path), ...look });
   };
   if (here && 'at' in here) light(here.at, { picked: true });
-  if (thing !== '') looks.set(thing, { ...looks.get(thing), chosen: true });
-  return looks;
+  if (thing !== '') thingStyles.set(thing, { ...thingStyles.get(thing), chosen: true });
+  return thingStyles;
 }

@@ -75,9 +75,9 @@ export function ThingPanel(props: Props): ReactNode {
         )}
       </div>
       {events.length === 0 && <p className="soft">It has no events.</p>}
-      <ul className="deedlist">
+      <ul className="actionlist">
         {events.map((event) => (
-          <EventDeed
+          <EventAction
             key={event.name}
             {...props}
             event={event}
@@ -114,8 +114,8 @@ export function ThingPanel(props: Props): ReactNode {
   );
 }
 
-/** One event as the deed that raises it. */
-function EventDeed({
+/** One event as the action that raises it. */
+function EventAction({
   index,
   thing,
   address,

@@ -63,7 +63,7 @@ export function EntryDetails(props: Props): ReactNode {
       <p className="soft">{state.join(' · ')}</p>
       <div className="row">
         {start && <Link to={rippleHref(base, start)}>What follows</Link>}
-        {start && <Link to={rippleHref(base, start, 'back')}>What leads here</Link>}
+        {start && <Link to={rippleHref(base, start, 'backward')}>What leads here</Link>}
         {entry.folded && (
           <button type="button" className="word" onClick={() => onFold(entry.key)}>
             {entry.kind === 'cycle' ? 'Open the cycle' : `Unfold ${entry.count}`}
@@ -75,8 +75,18 @@ export function EntryDetails(props: Props): ReactNode {
           </button>
         )}
       </div>
-      <Side {...props} title={ripple.way === 'on' ? 'Reached by' : 'Leads to'} links={before} other="from" />
-      <Side {...props} title={ripple.way === 'on' ? 'Leads to' : 'Reached by'} links={after} other="to" />
+      <Side
+        {...props}
+        title={ripple.direction === 'forward' ? 'Reached by' : 'Leads to'}
+        links={before}
+        other="from"
+      />
+      <Side
+        {...props}
+        title={ripple.direction === 'forward' ? 'Leads to' : 'Reached by'}
+        links={after}
+        other="to"
+      />
       {entry.at.length > 0 && (
         <section>
           <h3>{entry.at.length > 1 ? `${Math.max(entry.count, entry.at.length)} places` : 'Place'}</h3>

@@ -1,7 +1,7 @@
 import { entryText, type Ripple, type RippleEntry } from '@oquel/core';
 import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { PlanDrawing } from '../../parts/plan/plan-drawing.js';
-import type { ThingLook } from '../../parts/plan/plan-thing.js';
+import type { ThingStyle } from '../../parts/plan/plan-thing.js';
 import { useSplit } from '../../parts/ui/splitter.js';
 import { useSceneThings } from '../../parts/plan/use-scene-things.js';
 import { useSessionState } from '../../session/session-context.js';
@@ -42,9 +42,9 @@ export function PlanBeside({ ripple, chosen, onChoose, onMoment }: Props): React
     onMoment(now);
     return () => onMoment(null);
   }, [now, onMoment]);
-  const looks = useMemo(() => {
-    const found = new Map<string, ThingLook>();
-    const light = (keys: Iterable<string>, look: ThingLook): void => {
+  const thingStyles = useMemo(() => {
+    const found = new Map<string, ThingStyle>();
+    const light = (keys: Iterable<string>, look: ThingStyle): void => {
       for (const key of keys) {
         for (const address of byKey.get(key)?.at ?? []) {
           if (address.startsWith(`${scene}:`)) found.set(address.slice(scene.length + 1), look);
@@ -102,7 +102,7 @@ export function PlanBeside({ ripple, chosen, onChoose, onMoment }: Props): React
             label={`Plan of ${scene}`}
             size={owner.decl.size}
             things={things}
-            looks={looks}
+            thingStyles={thingStyles}
             onPick={pick}
           />
         )}

@@ -5,7 +5,7 @@ import { useQuery, type GoTo } from '../../parts/use-query.js';
 /** What Ripple shows, as the address says it. */
 export interface RippleAddress {
   start: RippleStart;
-  way: 'on' | 'back';
+  direction: 'forward' | 'backward';
   axis: RippleAxis;
   filter: RippleFilter;
   /** Folds that are open. */
@@ -32,7 +32,7 @@ export function useRippleAddress(index: ProjectIndex): RippleAddress {
     }
     return {
       start: startOf(params) ?? firstStart(index),
-      way: params.get('way') === 'back' ? 'back' : 'on',
+      direction: params.get('way') === 'back' ? 'backward' : 'forward',
       axis: params.get('axis') === 'time' ? 'time' : 'hops',
       filter,
       open: (params.get('open') ?? '').split('|').filter(Boolean),

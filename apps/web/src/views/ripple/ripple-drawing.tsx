@@ -99,7 +99,7 @@ export function RippleDrawing({ ripple, layout, limit, chosen, lit, onChoose, on
       onKeyDown={move}
       onPointerDown={(e) => drag(e.nativeEvent, pane.current)}
     >
-      <RippleHead layout={layout} way={ripple.way} limit={limit} />
+      <RippleHead layout={layout} direction={ripple.direction} limit={limit} />
       <div className="rippleground" style={{ width, height: height - HEAD }}>
         <svg
           data-whole={
@@ -113,7 +113,7 @@ export function RippleDrawing({ ripple, layout, limit, chosen, lit, onChoose, on
           role="group"
           aria-label={`Ripple of ${entries.length} entries`}
         >
-          <PictureHead layout={layout} way={ripple.way} limit={limit} />
+          <PictureHead layout={layout} direction={ripple.direction} limit={limit} />
           {layout.ticks.map((t) => (
             <line
               key={t.seconds}

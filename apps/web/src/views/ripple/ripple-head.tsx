@@ -4,14 +4,14 @@ import { LEFT } from './geometry.js';
 
 interface Props {
   layout: RippleLayout;
-  way: Ripple['way'];
+  direction: Ripple['direction'];
   limit: number;
 }
 /** Pixels of the head of a picture that is exported. */
 export const PICTURE_HEAD = 30;
 
 /** What stands over the columns, and stays in sight. */
-export function RippleHead({ layout, way, limit }: Props): ReactNode {
+export function RippleHead({ layout, direction, limit }: Props): ReactNode {
   return (
     <div
       className="ripplehead"
@@ -24,7 +24,7 @@ export function RippleHead({ layout, way, limit }: Props): ReactNode {
           className={c.hop > limit ? 'beyond' : ''}
           style={{ left: LEFT + c.x, width: c.width - 10 }}
         >
-          <b>{headText(c.hop, way)}</b>
+          <b>{headText(c.hop, direction)}</b>
           {c.entries > 1 && <em>{c.entries}</em>}
         </span>
       ))}
@@ -38,9 +38,9 @@ export function RippleHead({ layout, way, limit }: Props): ReactNode {
 }
 
 /** The same over a picture that is exported: on the screen it lies above the edge. */
-export function PictureHead({ layout, way, limit }: Props): ReactNode {
+export function PictureHead({ layout, direction, limit }: Props): ReactNode {
   const heads = [
-    ...layout.columns.map((c) => ({ x: c.x, text: headText(c.hop, way), beyond: c.hop > limit })),
+    ...layout.columns.map((c) => ({ x: c.x, text: headText(c.hop, direction), beyond: c.hop > limit })),
     ...layout.ticks.map((t) => ({ x: t.x, text: `${t.seconds} s`, beyond: false })),
   ];
   return (
@@ -54,8 +54,8 @@ export function PictureHead({ layout, way, limit }: Props): ReactNode {
   );
 }
 
-function headText(hop: number, way: Ripple['way']): string {
-  if (hop === 0) return way === 'on' ? 'when' : 'what';
+function headText(hop: number, direction: Ripple['direction']): string {
+  if (hop === 0) return direction === 'forward' ? 'when' : 'what';
   if (!Number.isInteger(hop)) return 'channel';
-  return way === 'on' ? `hop ${hop}` : `${hop} before`;
+  return direction === 'forward' ? `hop ${hop}` : `${hop} before`;
 }

@@ -24,7 +24,7 @@ export function RippleView(): ReactNode {
   const { id, index } = useSessionState();
   const navigate = useNavigate();
   const address = useRippleAddress(index);
-  const { start, way, axis, filter, open, muted, entry, lit, shows, plan, go } = address;
+  const { start, direction, axis, filter, open, muted, entry, lit, shows, plan, go } = address;
   const base = `/p/${id}`;
   // In steps, so that it is not laid out anew at every pixel of a resize.
   const [room, setRoom] = useState(1200);
@@ -33,8 +33,8 @@ export function RippleView(): ReactNode {
     [],
   );
   const question = useMemo(
-    () => ({ ask: { start, way, open }, axis, room, filter, muted }),
-    [start, way, open, axis, room, filter, muted],
+    () => ({ ask: { start, direction, open }, axis, room, filter, muted }),
+    [start, direction, open, axis, room, filter, muted],
   );
   const rippling = useRipple(question);
   const answer = rippling.state === 'there' ? rippling.answer : null;
@@ -47,7 +47,8 @@ export function RippleView(): ReactNode {
     if (plan && shows === 'picture' && moment) return { keys: moment, pairs: NONE, hops: NO_HOPS };
     return lit && ripple?.heaviest ? litChain(ripple.heaviest) : null;
   }, [lit, ripple, plan, shows, moment]);
-  const begin = (next: RippleStart, nextWay = way): void => void navigate(rippleHref(base, next, nextWay));
+  const begin = (next: RippleStart, nextDirection = direction): void =>
+    void navigate(rippleHref(base, next, nextDirection));
   const mute = (binding: BindingRef, off: boolean): void => {
     const rest = muted.filter((m) => m.asset !== binding.asset || m.binding !== binding.binding);
     go({ muted: (off ? [...rest, binding] : rest).map((m) => `${m.asset}/${m.binding}`).join(',') });
@@ -63,9 +64,13 @@ export function RippleView(): ReactNode {
           onChoose={begin}
           onEdit={(changeSet) => session.edit(changeSet)}
         />
-        <span role="group" aria-label="Which way" className="switch">
-          <Choice text="what follows" on={way === 'on'} onChoose={() => begin(start, 'on')} />
-          <Choice text="what leads here" on={way === 'back'} onChoose={() => begin(start, 'back')} />
+        <span role="group" aria-label="Direction" className="switch">
+          <Choice text="what follows" on={direction === 'forward'} onChoose={() => begin(start, 'forward')} />
+          <Choice
+            text="what leads here"
+            on={direction === 'backward'}
+            onChoose={() => begin(start, 'backward')}
+          />
         </span>
         <span role="group" aria-label="Columns by" className="switch">
           <Choice text="hops" on={axis === 'hops'} onChoose={() => go({ axis: '' })} />
@@ -86,9 +91,9 @@ export function RippleView(): ReactNode {
         {ripple && (
           <>
             <b className="big">{ripple.reach}</b> {ripple.reach === 1 ? 'action' : 'actions'}{' '}
-            {way === 'on' ? 'reached' : 'could lead here'} ·{' '}
+            {direction === 'forward' ? 'reached' : 'could lead here'} ·{' '}
             {longest === 0 ? 'nothing further' : `up to ${countText(longest, 'hop')}`}
-            {answer && longest > answer.limit && way === 'on' && (
+            {answer && longest > answer.limit && direction === 'forward' && (
               <span className="fault warning"> beyond the limit of {answer.limit}</span>
             )}
             {ripple.heaviest && ripple.heaviest.hops > 0 && (
@@ -108,7 +113,7 @@ export function RippleView(): ReactNode {
               <span className="soft"> · a hollow line has a condition</span>
             )}{' '}
             <PictureMenu
-              title={`${way === 'on' ? 'What follows' : 'What leads here'} ${startText(start)}`}
+              title={`${direction === 'forward' ? 'What follows' : 'What leads here'} ${startText(start)}`}
               drawing={() => document.querySelector<SVGSVGElement>('.ripplepane svg[data-whole="true"]')}
               none="This ripple is too large for one picture; fold it, or copy it as Mermaid or DOT."
               diagram={() => rippleDiagram(ripple, startText(start))}
@@ -152,7 +157,7 @@ export function RippleView(): ReactNode {
             <RippleDrawing
               ripple={answer.ripple}
               layout={answer.layout}
-              limit={way === 'on' ? answer.limit : Infinity}
+              limit={direction === 'forward' ? answer.limit : Infinity}
               chosen={entry}
               lit={litNow}
               onChoose={choose}

@@ -16,7 +16,7 @@ import { usePreview } from '../../session/use-preview.js';
 import type { SheetRow } from './sheet-rows.js';
 import { countText } from '../../format.js';
 
-const DEEDS = {
+const BULK_ACTIONS = {
   mute: 'mute',
   unmute: 'unmute',
   once: 'limit to once',
@@ -31,8 +31,8 @@ const DEEDS = {
   asksNothing: 'remove conditions',
   remove: 'delete',
 } as const;
-type Deed = keyof typeof DEEDS;
-const WITH_VALUE: Partial<Record<Deed, string>> = {
+type BulkAction = keyof typeof BULK_ACTIONS;
+const WITH_VALUE: Partial<Record<BulkAction, string>> = {
   limit: 'how many times',
   delay: 'seconds',
   action: 'action',
@@ -56,20 +56,20 @@ export function BulkBar({
   const session = useSession();
   const { index } = useSessionState();
   const list = useId();
-  const [deed, setDeed] = useState<Deed | ''>('');
+  const [action, setAction] = useState<BulkAction | ''>('');
   const [value, setValue] = useState('');
-  const change = useMemo(() => (deed === '' ? null : changeOf(deed, value)), [deed, value]);
+  const change = useMemo(() => (action === '' ? null : changeOf(action, value)), [action, value]);
   const plan = useMemo(
     () => (change && 'part' in change ? planBulk(index, rows, change) : null),
     [index, rows, change],
   );
-  const asks = deed === 'asks' || deed === 'asksAlso';
+  const asks = action === 'asks' || action === 'asksAlso';
   const askable = useMemo(() => (asks ? askableByAll(index, rows) : []), [asks, index, rows]);
   const found = usePreview(plan?.changes ?? null, 250);
   const apply = (): void => {
-    if (!plan || plan.changes.length === 0 || deed === '') return;
-    if (!session.edit(labelled(plan, deed, value))) return;
-    setDeed('');
+    if (!plan || plan.changes.length === 0 || action === '') return;
+    if (!session.edit(labelled(plan, action, value))) return;
+    setAction('');
     setValue('');
     onDone();
   };
@@ -85,26 +85,26 @@ export function BulkBar({
           <select
             className="line"
             aria-label="Change"
-            value={deed}
+            value={action}
             onChange={(e) => {
-              setDeed(e.target.value as Deed | '');
+              setAction(e.target.value as BulkAction | '');
               setValue('');
             }}
           >
             <option value="">...</option>
-            {Object.entries(DEEDS).map(([k, text]) => (
+            {Object.entries(BULK_ACTIONS).map(([k, text]) => (
               <option key={k} value={k}>
                 {text}
               </option>
             ))}
           </select>
         </label>
-        {deed !== '' && WITH_VALUE[deed] && (
+        {action !== '' && WITH_VALUE[action] && (
           <input
             className="line"
             style={{ width: 250 }}
-            aria-label={WITH_VALUE[deed]}
-            placeholder={WITH_VALUE[deed]}
+            aria-label={WITH_VALUE[action]}
+            placeholder={WITH_VALUE[action]}
             value={value}
             list={asks ? list : undefined}
             onChange={(e) => setValue(e.target.value)}
@@ -128,9 +128,9 @@ export function BulkBar({
               disabled={plan.changes.length === 0}
               onClick={apply}
             >
-              {deed === 'remove' ? 'Remove' : 'Change'} {plan.steps.length}
+              {action === 'remove' ? 'Remove' : 'Change'} {plan.steps.length}
             </button>
-            <button type="button" className="tick" onClick={() => setDeed('')}>
+            <button type="button" className="tick" onClick={() => setAction('')}>
               Cancel
             </button>
           </>
@@ -186,9 +186,9 @@ function Outcome({
   );
 }
 
-function changeOf(deed: Deed, value: string): BulkChange | { error: string } {
+function changeOf(action: BulkAction, value: string): BulkChange | { error: string } {
   const text = value.trim();
-  switch (deed) {
+  switch (action) {
     case 'mute':
       return { part: 'enabled', value: false };
     case 'unmute':
@@ -220,7 +220,7 @@ function changeOf(deed: Deed, value: string): BulkChange | { error: string } {
       const read = parseConditions(text);
       if ('fault' in read) return { error: `${read.fault.message} at character ${read.fault.at + 1}` };
       return read.value.length > 0
-        ? { part: 'if', value: read.value, also: deed === 'asksAlso' }
+        ? { part: 'if', value: read.value, also: action === 'asksAlso' }
         : { error: 'a condition' };
     }
     case 'asksNothing':
@@ -236,10 +236,10 @@ function keyOf(text: string): KeyExpr {
   return Number.isFinite(n) ? n : text.replace(/^"(.*)"$/, '$1');
 }
 
-function labelled(plan: BulkPlan, deed: Deed, value: string): ChangeSet {
+function labelled(plan: BulkPlan, action: BulkAction, value: string): ChangeSet {
   const owners = new Set(plan.steps.map((s) => s.owner.decl.id));
   const where = owners.size === 1 ? [...owners][0] : `${owners.size} scopes`;
-  const what = DEEDS[deed].replace('...', value.trim() || 'none');
+  const what = BULK_ACTIONS[action].replace('...', value.trim() || 'none');
   return {
     label: `${where}: ${countText(plan.steps.length, 'binding')}: ${what}`,
     changes: plan.changes,

@@ -97,7 +97,7 @@ export function What({
       {(takes !== '' || channel !== null || far.length > 0) && (
         <div className="part soft notes" role="status">
           {takes !== '' && <div>{takes}</div>}
-          {channel !== null && <div>{companyOn(index, channel)}</div>}
+          {channel !== null && <div>{usersOf(index, channel)}</div>}
           {far.map((note) => (
             <div key={note}>{note}</div>
           ))}
@@ -210,7 +210,7 @@ function useTaken(
 }
 
 /** "On #tension: 3 publish, 5 hear." */
-function companyOn(index: ProjectIndex, channel: string): string {
+function usersOf(index: ProjectIndex, channel: string): string {
   const { publish, hear } = meetingOn(index, channel);
   const one = (n: number, verb: string, many: string): string =>
     n === 0 ? `none ${verb}` : n === 1 ? `1 binding ${verb}` : `${n} bindings ${many}`;

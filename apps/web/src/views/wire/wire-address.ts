@@ -1,7 +1,7 @@
 import type { ProjectIndex } from '@oquel/core';
 import { useCallback } from 'react';
 import { useSearchParams } from 'react-router';
-import { useTurnQuery } from '../../parts/use-query.js';
+import { useChangeQuery } from '../../parts/use-query.js';
 
 /** What Wire shows, as the address says it. */
 export interface WireAddress {
@@ -20,11 +20,11 @@ export function useWireAddress(
   index: ProjectIndex,
 ): WireAddress & { go: (part: Partial<WireAddress>) => void } {
   const [params] = useSearchParams();
-  const turnQuery = useTurnQuery();
+  const changeQuery = useChangeQuery();
   const first = index.assets.find((a) => a.decl.kind === 'scene') ?? index.assets[0];
   const go = useCallback(
     (part: Partial<WireAddress>) => {
-      turnQuery((next) => {
+      changeQuery((next) => {
         if (part.scope !== undefined) for (const name of ['at', 'event', 'binding']) next.delete(name);
         if (part.at !== undefined) for (const name of ['event', 'binding']) next.delete(name);
         for (const [name, value] of Object.entries(part)) {
@@ -33,7 +33,7 @@ export function useWireAddress(
         }
       }, false);
     },
-    [turnQuery],
+    [changeQuery],
   );
   return {
     scope: params.get('scope') ?? first?.decl.id ?? '',

@@ -18,12 +18,12 @@ import { useSelected } from '../../session/use-selected.js';
 import { allCandidates } from './candidates.js';
 import { declaredAction } from './declared-action.js';
 import { wiringOf } from './draft.js';
-import { ChannelCompany } from './channel-company.js';
+import { ChannelUsers } from './channel-users.js';
 import { EventStrip } from './event-strip.js';
 import { Finder } from './finder.js';
 import { Lines } from './lines.js';
 import { concerning, findingsHere } from './findings-here.js';
-import { looksOf } from './looks.js';
+import { thingStylesOf } from './thing-styles.js';
 import { NoEvents } from './no-events.js';
 import {
   aboutSender,
@@ -125,8 +125,8 @@ function WireScope({
   const here = useMemo(() => findingsHere(audit?.findings ?? [], owner.decl.id), [audit, owner.decl.id]);
   const coverage = useCoverage();
   const covered = useMemo(() => coveredSenders(owner, coverage), [owner, coverage]);
-  const looks = useMemo(
-    () => looksOf(things, at, active, selected, addingStrip, picked, taken ?? found, covered),
+  const thingStyles = useMemo(
+    () => thingStylesOf(things, at, active, selected, addingStrip, picked, taken ?? found, covered),
     [things, at, active, selected, addingStrip, picked, taken, found, covered],
   );
   const missing = useMemo(
@@ -205,7 +205,7 @@ function WireScope({
               label={`Boxes of ${owner.decl.id}`}
               index={index}
               things={planThings}
-              looks={looks}
+              thingStyles={thingStyles}
               onPick={pick}
             />
           </div>
@@ -214,7 +214,7 @@ function WireScope({
             label={`Plan of ${owner.decl.id}`}
             size={owner.decl.size}
             things={planThings}
-            looks={looks}
+            thingStyles={thingStyles}
             onPick={pick}
             onLink={(from, to) => {
               go({ at: from });
@@ -285,7 +285,7 @@ function WireScope({
             />
           ))}
           {sender.channel !== null && (
-            <ChannelCompany index={index} channel={sender.channel} base={`/p/${id}`} />
+            <ChannelUsers index={index} channel={sender.channel} base={`/p/${id}`} />
           )}
           <OwnWiring
             index={index}

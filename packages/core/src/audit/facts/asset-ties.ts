@@ -46,7 +46,7 @@ export class AssetTies {
   /** Undefined for a pair that is not tied in both directions. */
   get(pair: number): AssetTie | undefined {
     const [a, b] = [Math.floor(pair / this.assets), pair % this.assets];
-    const [forth, back] = [this.ways.get(pair), this.ways.get(this.turned(pair))];
+    const [forth, back] = [this.ways.get(pair), this.ways.get(this.reversed(pair))];
     return forth && back && forth.count > 0 && back.count > 0 ? { a, b, forth, back } : undefined;
   }
   /** The pairs that an edit changes. */
@@ -82,11 +82,11 @@ export class AssetTies {
     const [from, to] = [g.x.asset[sender], g.x.asset[receiver]];
     return to === from || isScene[from] === 1 || isScene[to] === 1 ? -1 : from * assets + to;
   }
-  private turned(way: number): number {
+  private reversed(way: number): number {
     return (way % this.assets) * this.assets + Math.floor(way / this.assets);
   }
   private pairOf(way: number): number {
-    return Math.min(way, this.turned(way));
+    return Math.min(way, this.reversed(way));
   }
 }
 

@@ -1,6 +1,6 @@
 import { ASLEEP_AT_START } from '../../expand/expansion.js';
 import { positionOf } from '../../expand/position.js';
-import { areaContains, boundsOf } from '../../plan/area.js';
+import { areaContains, boundsOf } from '../../geometry/area.js';
 import type { Area } from '../../project/types.js';
 import type { AnalysisInputs } from '../inputs.js';
 import { placementRef } from '../names.js';

@@ -1,12 +1,12 @@
 import { type PlayReport } from '@oquel/core';
 import { useCallback, useMemo, useState, type ReactNode } from 'react';
 import { PlanDrawing, type PlanSeen } from '../../../parts/plan/plan-drawing.js';
-import type { ThingLook } from '../../../parts/plan/plan-thing.js';
+import type { ThingStyle } from '../../../parts/plan/plan-thing.js';
 import { useSceneThings } from '../../../parts/plan/use-scene-things.js';
 import { toScreen } from '../../../parts/plan/viewport.js';
 import { useSessionState } from '../../../session/session-context.js';
 
-const NO_LOOKS: ReadonlyMap<string, ThingLook> = new Map();
+const NO_STYLES: ReadonlyMap<string, ThingStyle> = new Map();
 /** Pixels of the disc of what is raised most. */
 const LARGEST = 46;
 /** So many events are listed. */
@@ -84,7 +84,7 @@ export function HeatPlan({ report }: { report: PlayReport }): ReactNode {
               label={`Heat in ${scene}`}
               size={owner.decl.size}
               things={things}
-              looks={NO_LOOKS}
+              thingStyles={NO_STYLES}
               onPick={nothing}
               over={over}
             />

@@ -8,13 +8,13 @@ import {
   type ReactNode,
 } from 'react';
 import { PlanDrawing, type PlanSeen } from '../../../parts/plan/plan-drawing.js';
-import type { ThingLook } from '../../../parts/plan/plan-thing.js';
+import type { ThingStyle } from '../../../parts/plan/plan-thing.js';
 import { useSceneThings } from '../../../parts/plan/use-scene-things.js';
 import { useSessionState } from '../../../session/session-context.js';
 import { Happenings } from '../walk/happenings.js';
 import { LiveFeed } from './live-feed.js';
 
-const NO_LOOKS: ReadonlyMap<string, ThingLook> = new Map();
+const NO_STYLES: ReadonlyMap<string, ThingStyle> = new Map();
 
 /** While a game sends, what happens in it is drawn on the plan as in a walk. Nothing is here while none does. */
 export function LivePlay(): ReactNode {
@@ -70,7 +70,7 @@ export function LivePlay(): ReactNode {
           label={`What happens in ${shown}`}
           size={owner.decl.size}
           things={things}
-          looks={NO_LOOKS}
+          thingStyles={NO_STYLES}
           onPick={nothing}
           over={over}
         />

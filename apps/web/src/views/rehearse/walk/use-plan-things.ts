@@ -1,6 +1,6 @@
 import type { ProjectIndex, Reachable, StateChange } from '@oquel/core';
 import { useMemo } from 'react';
-import type { ThingLook } from '../../../parts/plan/plan-thing.js';
+import type { ThingStyle } from '../../../parts/plan/plan-thing.js';
 import { thingsOf, type Thing } from '../../../parts/plan/thing.js';
 
 /**
@@ -13,7 +13,7 @@ export function usePlanThings(
   reachable: readonly Reachable[],
   changes: readonly StateChange[],
   chosen: string,
-): { things: readonly Thing[]; looks: ReadonlyMap<string, ThingLook> } {
+): { things: readonly Thing[]; thingStyles: ReadonlyMap<string, ThingStyle> } {
   const states = useStates(scene, changes);
   const things = useMemo(() => {
     const { asleep } = states;
@@ -29,13 +29,13 @@ export function usePlanThings(
       return is === thing.asleep ? thing : { ...thing, asleep: is };
     });
   }, [index, reachable, states]);
-  const looks = useMemo(() => {
-    const found = new Map<string, ThingLook>();
+  const thingStyles = useMemo(() => {
+    const found = new Map<string, ThingStyle>();
     for (const path of states.gone) found.set(path, { faded: true });
     if (chosen !== '') found.set(chosen, { ...found.get(chosen), chosen: true });
     return found;
   }, [states, chosen]);
-  return { things, looks };
+  return { things, thingStyles };
 }
 
 interface States {

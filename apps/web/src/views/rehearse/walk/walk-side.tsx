@@ -128,7 +128,7 @@ function AtHand({
   const byPath = useMemo(() => new Map(reachable.map((t) => [t.path, t])), [reachable]);
   const places = useMemo(() => new Map(ground.places.map((p) => [p.path, p])), [ground]);
   const pressed = useMemo(() => ground.places.filter((p) => p.press.length > 0), [ground]);
-  const deed = (place: WalkPlace, name: string, word: string): ReactNode => {
+  const action = (place: WalkPlace, name: string, word: string): ReactNode => {
     const event = byPath.get(place.path)?.asset.events.find((e) => e.name === name);
     const asks = event && asksFor(event);
     return (
@@ -152,10 +152,10 @@ function AtHand({
       <h2>At hand</h2>
       <p className="soft">{inside === '' ? 'In no area.' : `In ${inside}.`}</p>
       {usable.length === 0 && <p className="soft">Nothing to use from here.</p>}
-      <ul className="deedlist">{usable.flatMap((p) => p.use.map((name) => deed(p, name, 'use')))}</ul>
+      <ul className="actionlist">{usable.flatMap((p) => p.use.map((name) => action(p, name, 'use')))}</ul>
       {pressed.length > 0 && (
-        <ul className="deedlist">
-          {pressed.slice(0, MOST).flatMap((p) => p.press.map((name) => deed(p, name, 'press')))}
+        <ul className="actionlist">
+          {pressed.slice(0, MOST).flatMap((p) => p.press.map((name) => action(p, name, 'press')))}
         </ul>
       )}
       {pressed.length > MOST && (

@@ -20,7 +20,7 @@ export function WalkStage({ scene, play }: { scene: string; play: WalkPlay }): R
   const [thing, setThing] = useState('');
   const owner = index.assets[index.assetAt.get(scene) ?? -1];
   const reachable = useMemo(() => reachableFrom(index, owner), [index, owner]);
-  const { things, looks } = usePlanThings(index, scene, reachable, seen.changes, thing);
+  const { things, thingStyles } = usePlanThings(index, scene, reachable, seen.changes, thing);
   const places = useMemo(() => new Map(reachable.map((t) => [t.path, t.at])), [reachable]);
   // The same from frame to frame: a plan of thousands of things is not drawn anew without need.
   const pick = useCallback((path: string) => setThing((old) => (old === path ? '' : path)), []);
@@ -55,7 +55,7 @@ export function WalkStage({ scene, play }: { scene: string; play: WalkPlay }): R
             label={`Plan of ${scene}`}
             size={owner.decl.size}
             things={things}
-            looks={looks}
+            thingStyles={thingStyles}
             onPick={pick}
             onGround={walkTo}
             over={over}

@@ -2,19 +2,19 @@ import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 
 /** What can be done with what is chosen. */
-export function Deeds({
+export function ThingActions({
   wire,
   onOpen,
   onDuplicate,
-  onTurn,
+  onRotate,
   onLeave,
 }: {
   wire: string | null;
   /** Goes to the prefab or widget of what is chosen. */
   onOpen: (() => void) | null;
   onDuplicate: (wired: boolean) => void;
-  /** Absent where turning would change nothing. */
-  onTurn: (() => void) | null;
+  /** Absent where rotating would change nothing. */
+  onRotate: (() => void) | null;
   onLeave: () => void;
 }): ReactNode {
   return (
@@ -36,12 +36,12 @@ export function Deeds({
       <button type="button" className="word" title="Shift+D" onClick={() => onDuplicate(true)}>
         Duplicate with bindings
       </button>
-      {onTurn && (
+      {onRotate && (
         <button
           type="button"
           className="word"
-          title="Turn by 90 degrees about the middle; [ and ] turn by 15 degrees"
-          onClick={onTurn}
+          title="Rotate by 90 degrees about the middle; [ and ] rotate by 15 degrees"
+          onClick={onRotate}
         >
           Turn
         </button>

@@ -1,5 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
-import { applyChanges, overlap, sidesOf, type Change, type Project } from '../src/index.js';
+import { applyChanges, overlap, conflictVersions, type Change, type Project } from '../src/index.js';
 
 const BASE: Project = {
   format: 'oquel.project/1',
@@ -51,9 +51,9 @@ const events = (limit: number): Change => ({
 const policy = (maxChain: number): Change => ({ op: 'set', part: 'policy', value: { maxChain } });
 
 /** What a conflict shows: theirs is stored, yours is done over it. */
-function sides(theirs: Change[], yours: Change[]): ReturnType<typeof sidesOf> {
+function sides(theirs: Change[], yours: Change[]): ReturnType<typeof conflictVersions> {
   const stored = applyChanges(BASE, theirs).project;
-  return sidesOf(stored, applyChanges(stored, yours).project, overlap(theirs, yours));
+  return conflictVersions(stored, applyChanges(stored, yours).project, overlap(theirs, yours));
 }
 
 describe('both sides of an edit that met another', () => {

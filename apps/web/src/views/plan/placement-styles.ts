@@ -1,5 +1,5 @@
 import { differencesOf, differs, type AssetIndex, type Finding, type ProjectIndex } from '@oquel/core';
-import type { ThingLook } from '../../parts/plan/plan-thing.js';
+import type { ThingStyle } from '../../parts/plan/plan-thing.js';
 import type { Covered } from '../../session/coverage.js';
 
 /** Findings that are not waived, by the placement of this owner that they speak of. */
@@ -26,34 +26,34 @@ export function findingsByPlacement(findings: readonly Finding[], owner: AssetIn
 }
 
 /** How each placement stands out: chosen, at fault, other than its prefab. Cost: the placements. */
-export function looksOf(
+export function thingStylesOf(
   index: ProjectIndex,
   owner: AssetIndex,
   chosen: readonly string[],
   findings: ReadonlyMap<string, readonly Finding[]>,
   covered: ReadonlyMap<string, Covered>,
   sleepers = false,
-): Map<string, ThingLook> {
+): Map<string, ThingStyle> {
   const rank = { error: 0, warning: 1, info: 2 } as const;
-  const looks = new Map<string, ThingLook>();
+  const thingStyles = new Map<string, ThingStyle>();
   for (const [id, list] of findings) {
     const [worst] = [...list].sort((a, b) => rank[a.severity] - rank[b.severity]);
-    looks.set(id, { fault: worst.severity });
+    thingStyles.set(id, { fault: worst.severity });
   }
   for (const p of owner.placements) {
-    if (differs(differencesOf(index, p))) looks.set(p.id, { ...looks.get(p.id), differs: true });
+    if (differs(differencesOf(index, p))) thingStyles.set(p.id, { ...thingStyles.get(p.id), differs: true });
   }
   for (const [id, how] of covered) {
-    if (owner.placementAt.has(id)) looks.set(id, { ...looks.get(id), covered: how });
+    if (owner.placementAt.has(id)) thingStyles.set(id, { ...thingStyles.get(id), covered: how });
   }
   // What starts asleep stands out when the rest steps back.
   if (sleepers) {
     for (const { id, asleep } of owner.placements) {
-      looks.set(id, { ...looks.get(id), [asleep ? 'lit' : 'faded']: true });
+      thingStyles.set(id, { ...thingStyles.get(id), [asleep ? 'lit' : 'faded']: true });
     }
   }
-  for (const id of chosen) looks.set(id, { ...looks.get(id), chosen: true });
-  return looks;
+  for (const id of chosen) thingStyles.set(id, { ...thingStyles.get(id), chosen: true });
+  return thingStyles;
 }
 
 /** For each placement how many of the owner's bindings name it or something in it. */

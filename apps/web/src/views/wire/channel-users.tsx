@@ -6,7 +6,7 @@ import { Link } from 'react-router';
 const MOST = 12;
 
 /** All that meet on a channel, in the whole project: who publishes to it and who hears it. */
-export function ChannelCompany({
+export function ChannelUsers({
   index,
   channel,
   base,
@@ -18,7 +18,7 @@ export function ChannelCompany({
 }): ReactNode {
   const { publish, hear } = useMemo(() => meetingOn(index, channel), [index, channel]);
   return (
-    <section className="company" aria-label={`All on #${channel}`}>
+    <section className="channelusers" aria-label={`All on #${channel}`}>
       <Side title="Published by" uses={publish} text={(b) => printFrom(b)} keyOf={keyPublished} base={base} />
       <Side title="Listeners" uses={hear} text={(b) => printTo(b)} keyOf={keyHeard} base={base} />
     </section>

@@ -2,7 +2,7 @@ import type { Project } from '../project/types.js';
 import { compareProjects, type DifferenceLine } from './compare.js';
 
 /** One thing that two people changed: as it is with them, and as it would be with you. */
-export interface Side {
+export interface ConflictVersion {
   asset: string;
   id: string;
   theirs: string | null;
@@ -13,8 +13,12 @@ export interface Side {
  * What two states of a project have otherwise among the names that both touched (as `overlap` gives them). Cost: a
  * comparison of the two.
  */
-export function sidesOf(theirs: Project, yours: Project, names: readonly string[]): Side[] {
-  const sides: Side[] = [];
+export function conflictVersions(
+  theirs: Project,
+  yours: Project,
+  names: readonly string[],
+): ConflictVersion[] {
+  const sides: ConflictVersion[] = [];
   for (const { asset, lines } of compareProjects(theirs, yours).groups) {
     for (const line of lines) {
       if (!names.some((name) => isNamed(name, asset, line))) continue;

@@ -4,7 +4,7 @@ import type { Area, Vec2 } from '../project/types.js';
  * A point turned clockwise about a centre (the plan's y runs downwards), in whole millimetres.
  * Quarter turns are exact.
  */
-export function turnPoint(
+export function rotatePoint(
   [x, y]: readonly [number, number],
   [cx, cy]: readonly [number, number],
   degrees: number,
@@ -15,10 +15,10 @@ export function turnPoint(
 }
 
 /** An area turned about its own placement. A circle stays; a rectangle that no longer stands upright becomes a polygon. */
-export function turnArea(area: Area, degrees: number): Area {
+export function rotateArea(area: Area, degrees: number): Area {
   if ('circle' in area) return area;
   const quarter = ((degrees / 90) % 4) + 4;
-  if ('polygon' in area) return { polygon: area.polygon.map((p) => turnPoint(p, [0, 0], degrees)) };
+  if ('polygon' in area) return { polygon: area.polygon.map((p) => rotatePoint(p, [0, 0], degrees)) };
   const [w, h] = area.rect;
   if (quarter % 2 === 0) return area;
   if (quarter % 1 === 0) return { rect: [h, w] };
@@ -28,7 +28,7 @@ export function turnArea(area: Area, degrees: number): Area {
     [w / 2, h / 2],
     [-w / 2, h / 2],
   ];
-  return { polygon: corners.map((p) => turnPoint(p, [0, 0], degrees)) };
+  return { polygon: corners.map((p) => rotatePoint(p, [0, 0], degrees)) };
 }
 
 function cosSin(degrees: number): [number, number] {
