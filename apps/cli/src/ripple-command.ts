@@ -36,7 +36,7 @@ export function rippleCommand(streams: Streams): Command {
     .action((file: string, text: string, { back = false, format }: RippleFlags) => {
       const { project } = readProjectFrom(file, streams);
       const g = orExplain(() => buildGraph(expand(indexProject(project))), file);
-      const ripple = rippleOf(g, { start: startOf(text), way: back ? 'back' : 'on' });
+      const ripple = rippleOf(g, { start: startOf(text), direction: back ? 'backward' : 'forward' });
       if (!ripple)
         throw new UsageError(
           `${text} names no event, action or channel of ${project.name}; expected scene:thing.event, Prefab.event or #channel`,
