@@ -93,7 +93,7 @@ export function auditCommand(streams: Streams, exit: (code: number) => void): Co
     });
 }
 
-/** With rules of the team's own; one that throws is told by its name. */
+/** With rules of the team's own; one that throws is reported by its name. */
 function auditWith(project: Project, { today, gate }: AuditFlags, own: readonly Rule[]): AuditResult {
   try {
     return audit(project, { today, gate, rules: [...RULES, ...own] });

@@ -20,7 +20,7 @@ import { schemaCommand } from './schema-command.js';
 import { redirected, type Console } from './streams.js';
 import { VERSION } from './version.js';
 
-/** All commands, and what is to be called when one has failed. `exit` is told how one ends that may end other than well. */
+/** All commands, and what is to be called when one has failed. `exit` is called with how a command ended that may end other than well. */
 export function program(
   console: Console,
   exit: (code: number) => void,

@@ -19,8 +19,8 @@ import { HealthController } from './health/health.controller.js';
 import { LIMITS } from './limits.js';
 import { LOGGED } from './http/logged.js';
 import { ProblemFilter } from './http/problem.filter.js';
-import { LiveController } from './collaboration/live.controller.js';
-import { LiveService } from './collaboration/live.service.js';
+import { CollaborationController } from './collaboration/collaboration.controller.js';
+import { CollaborationService } from './collaboration/collaboration.service.js';
 import { Notices } from './database/notices.js';
 import { Presence } from './collaboration/presence.js';
 import { PicturesController } from './pictures/pictures.controller.js';
@@ -79,7 +79,7 @@ export class AppModule {
         AuditsController,
         BuildsController,
         ExchangeController,
-        LiveController,
+        CollaborationController,
         PicturesController,
         PlaysController,
         HealthController,
@@ -110,7 +110,7 @@ export class AppModule {
         PicturesService,
         PlaysService,
         Presence,
-        LiveService,
+        CollaborationService,
         Closing,
         Metrics,
         Passwords,

@@ -6,7 +6,7 @@ import { MOST_PICTURE_BYTES } from '@oquel/core';
 
 import { readSettings } from './settings.js';
 
-/** What is set, which holds in worker threads, too. One that is wrong is told by whoever starts the server. */
+/** What is set, which holds in worker threads, too. One that is wrong is reported by whoever starts the server. */
 function given(): ReturnType<typeof readSettings> {
   const none = { DATABASE_URL: 'none' };
   try {
@@ -88,7 +88,7 @@ export const LIMITS = {
   live: {
     /** Windows that one stream may speak for. */
     windows: 100,
-    /** Presence is told at most so often. */
+    /** Presence is reported at most so often. */
     presence: 1_000,
     beat: 10_000,
     gone: 30_000,

@@ -10,7 +10,7 @@ it('a server that is stopped ends its streams, lets what runs come to its end, a
   const stream = await fetch(`${server.url}/api/live?${query.toString()}`);
   const reader = stream.body!.getReader();
   await reader.read();
-  // A body that comes slowly: the request runs while the server is told to stop.
+  // A body that comes slowly: the request runs while the server is asked to stop.
   let send!: (text: string) => void;
   let done!: () => void;
   const body = new ReadableStream<Uint8Array>({

@@ -49,7 +49,7 @@ interface Asked {
 }
 type Message = { window: Window; run: () => void; lose: () => void };
 
-/** A server, windows, and a network between them that does one thing at a time, when it is told to. */
+/** A server, windows, and a network between them that does one thing at a time, when it is asked to. */
 export class QueueWorld {
   readonly server = new ModelServer(SMALL);
   readonly shelf = new Shelf();

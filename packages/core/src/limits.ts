@@ -71,8 +71,8 @@ export const LIMITS = {
     pendingAt: 500,
     /** Sessions that are followed side by side: one more ends the one that was silent longest. */
     open: 64,
-    /** Different things of one kind that are told, broken lines that are named, and sessions that become rehearsals. */
-    told: 2_000,
+    /** Different things of one kind that are reported, broken lines that are named, and sessions that become rehearsals. */
+    reported: 2_000,
     brokenLines: 100,
     rehearsals: 20,
     /** Steps of a session that becomes one: the first. */

@@ -128,7 +128,7 @@ describe('two states of a project compared', () => {
       const [old, now] = [ids(a), ids(b)];
       const came = [...now.keys()].filter((id) => !old.has(id)).length;
       const gone = [...old.keys()].filter((id) => !now.has(id)).length;
-      // Those that came with the very words of one that went are told as renamed.
+      // Those that came with the very words of one that went are reported as renamed.
       expect({ seed, n: binding.added + binding.renamed }).toEqual({ seed, n: came });
       expect({ seed, n: binding.removed + binding.renamed }).toEqual({ seed, n: gone });
     }

@@ -70,7 +70,7 @@ describe('the audit kept up with edits', () => {
         const r = new Random(seed);
         const live = IncrementalAudit.open(randomProject(seed), TODAY);
         let project = live.project;
-        // What a window has that is only told what differs.
+        // What a window has that is only reported what differs.
         let told = JSON.parse(JSON.stringify(live.result)) as AuditResult;
         for (let i = 0; i < 8; i++) {
           const changes = [pick(r, project, i)];

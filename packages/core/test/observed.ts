@@ -17,7 +17,7 @@ export function observed(compiled: CompiledWiring, lines: readonly string[]): Pl
   observer.end();
   return observer.report();
 }
-/** All that is told, without how often and where. */
+/** All that is reported, without how often and where. */
 export function told({ unknown, unexplained, missing, doubled, order, despite }: PlayReport): object {
   const bare = (list: readonly object[]): object[] =>
     list.map((entry) => {

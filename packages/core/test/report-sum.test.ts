@@ -30,8 +30,8 @@ function damaged(r: Random, lines: readonly string[]): string[] {
   });
 }
 /**
- * Lists in an order of their own: what is seen equally often may stand either way. What is only told when a session ends
- * is told by another one first.
+ * Lists in an order of their own: what is seen equally often may stand either way. What is only reported when a session ends
+ * is reported by another one first.
  */
 function sorted({ seconds: _, ...report }: PlayReport): object {
   return JSON.parse(JSON.stringify(report), (key, value: unknown) =>

@@ -49,7 +49,7 @@ function dateOf(today: unknown = new Date().toISOString().slice(0, 10)): string 
   if (isIsoDate(today)) return today;
   throw badRequest(`today must be a date such as 2026-11-24, not "${String(today)}"`);
 }
-/** Told when the client does not wait for the answer any more. */
+/** Reported when the client does not wait for the answer any more. */
 function whenLeft(response: Response): AbortSignal {
   const left = new AbortController();
   if (response.closed) left.abort();

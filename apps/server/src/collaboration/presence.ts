@@ -3,7 +3,7 @@ import { sql } from 'kysely';
 import { Database, type Reader } from '../database/database.js';
 import { tell } from '../database/notices.js';
 import { LIMITS } from '../limits.js';
-import type { PresentDto, WindowDto } from './live.dto.js';
+import type { PresentDto, WindowDto } from './collaboration.dto.js';
 
 /** A stream that has not been seen for so long is gone: its server was killed. */
 const GONE = sql`make_interval(secs => ${LIMITS.live.gone / 1000})`;

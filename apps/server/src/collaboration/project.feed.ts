@@ -2,11 +2,11 @@ import type { MessageEvent } from '@nestjs/common';
 import { Observable, Subject } from 'rxjs';
 import type { Notice } from '../database/notices.js';
 import { LIMITS } from '../limits.js';
-import type { PresenceEventDto, PresentDto } from './live.dto.js';
+import type { PresenceEventDto, PresentDto } from './collaboration.dto.js';
 
 /**
  * What happens to one project, for all its streams in this process. A change of the version costs no question at all;
- * who is present is asked at most so often, and told as a difference.
+ * who is present is asked at most so often, and reported as a difference.
  */
 export class ProjectFeed {
   private readonly told = new Subject<MessageEvent>();
@@ -65,7 +65,7 @@ export class ProjectFeed {
     try {
       this.difference(await this.list());
     } catch {
-      // Told with the next notice.
+      // Reported with the next notice.
     }
     this.asking = false;
     if (this.closed) return;

@@ -21,7 +21,7 @@ export async function tell(k: Reader, notice: Notice): Promise<void> {
 }
 
 /**
- * Hears what is told, on a connection of its own. When that is lost, or does not answer any more, it is made again, and
+ * Hears what is reported, on a connection of its own. When that is lost, or does not answer any more, it is made again, and
  * `missed` says that anything may have happened meanwhile.
  */
 @Injectable()

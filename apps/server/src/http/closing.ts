@@ -18,7 +18,7 @@ export class Closing {
   get hasBegun(): boolean {
     return this.isClosing;
   }
-  /** Counts requests; while the server stops, new ones are told to come again. */
+  /** Counts requests; while the server stops, new ones are asked to come again. */
   count = (request: Request, response: Response, next: NextFunction): void => {
     // That it lives is true until the end.
     if (this.isClosing && request.path !== '/api/health/live') {

@@ -44,7 +44,7 @@ function sendProblem(error: unknown, request: Request, response: Response): void
     .send(JSON.stringify({ ...problem.body(), request: id }));
 }
 
-/** The problem that an error stands for. What nobody foresaw is told as little as can be. */
+/** The problem that an error stands for. What nobody foresaw is reported with as few words as can be. */
 export function problemOf(error: unknown): ProblemError {
   const known = knownProblem(error) ?? httpProblem(error);
   if (known) return known;

@@ -1,6 +1,6 @@
 import { ValidateBy } from 'class-validator';
 
-/** Text that the database can hold: without the NUL character. What is no text is told by another check. */
+/** Text that the database can hold: without the NUL character. What is no text is reported by another check. */
 export const Sayable = (): PropertyDecorator =>
   ValidateBy({
     name: 'sayable',

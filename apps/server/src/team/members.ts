@@ -6,7 +6,7 @@ import { ROLES, type Role } from './roles.js';
 import { withdrawUnbacked } from './invitations-hold.js';
 import { noSuch } from './team.problems.js';
 
-/** Names that are told where somebody may not do something. */
+/** Names that are reported where somebody may not do something. */
 const NAMED = 5;
 
 export interface Member {

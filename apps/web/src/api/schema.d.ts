@@ -318,7 +318,7 @@ export interface paths {
             cookie?: never;
         };
         /** Events of several projects, as server-sent events: version, presence, builds, plays; gone for one that does not exist */
-        get: operations["LiveController_stream"];
+        get: operations["CollaborationController_stream"];
         put?: never;
         post?: never;
         delete?: never;
@@ -337,7 +337,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Say for which windows a stream speaks, and where they are */
-        post: operations["LiveController_windows"];
+        post: operations["CollaborationController_windows"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2071,7 +2071,7 @@ export interface operations {
             };
         };
     };
-    LiveController_stream: {
+    CollaborationController_stream: {
         parameters: {
             query: {
                 /** @description Names the connection; another one each time. */
@@ -2096,7 +2096,7 @@ export interface operations {
             };
         };
     };
-    LiveController_windows: {
+    CollaborationController_windows: {
         parameters: {
             query?: never;
             header?: never;

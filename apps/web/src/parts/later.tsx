@@ -18,7 +18,7 @@ export function whenSettled(load: Load): void {
 interface Instead<P> {
   /** Drawn in its place until it is loaded; nothing if not given. */
   meanwhile?: (props: P) => ReactNode;
-  /** Nobody has opened it, so nobody is told that it is missing. */
+  /** Nobody has opened it, so nobody needs to know that it is missing. */
   isUnasked?: boolean;
   /** It is heavy and rarely opened: it is not loaded before it is. */
   isHeavy?: boolean;

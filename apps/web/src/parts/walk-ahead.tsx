@@ -24,7 +24,7 @@ export function WalkAhead(): null {
     const compile = async (): Promise<void> => {
       for (let i = 0; i < TIMES; i++) await inSlices(walkWiring(index, undefined), () => isWanted, SLICE);
     };
-    // Whoever walks is told what is wrong; here nobody has asked.
+    // Whoever walks learns what is wrong; here nobody has asked.
     const stop = whenNothingElse(() => void compile().catch(() => undefined));
     return () => {
       isWanted = false;

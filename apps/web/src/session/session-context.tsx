@@ -8,7 +8,7 @@ import { tenthsText } from '../format.js';
 import type { Auditor } from '../workers/auditor.js';
 import { LoadingWorker } from '../workers/loading-worker.js';
 import { accessTo, NoRole } from './access.js';
-import { LiveHub } from './collaboration/live-hub.js';
+import { CollaborationHub } from './collaboration/collaboration-hub.js';
 import { browserStore } from './queue/browser-store.js';
 import { whoIsIt } from './who.js';
 import { thisAuthor, thisWindow } from './windows.js';
@@ -44,7 +44,7 @@ export function SessionProvider({
     retry: false,
   });
   const [session, setSession] = useState<ProjectSession | null>(null);
-  const [link, setLink] = useState<LiveHub | null>(null);
+  const [link, setLink] = useState<CollaborationHub | null>(null);
   const [lost, setLost] = useState<NoRole | null>(null);
   useEffect(() => {
     if (!data) return;
@@ -70,7 +70,7 @@ export function SessionProvider({
     setSession(next);
     void next.takeUp(here.isLive);
     const place = (): string => placeNow(id);
-    const link = new LiveHub(id, here.id, whoIsIt, place, {
+    const link = new CollaborationHub(id, here.id, whoIsIt, place, {
       version: (version) => next.heardVersion(version),
       present: (windows) => next.heardPresent(windows),
       builds: () => next.heardBuilds(),

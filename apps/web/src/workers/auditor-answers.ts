@@ -38,8 +38,8 @@ export interface RippleAnswer {
   lines: RippleLine[];
   /** Hops that the policy allows. */
   limit: number;
-  /** Milliseconds that it took to follow and lay out. */
-  took: number;
+  /** To follow and lay out. */
+  milliseconds: number;
 }
 /** A state of the project: as it is, or a build's document and audit as texts. */
 export type StateText = 'now' | { document: string; audit: string };

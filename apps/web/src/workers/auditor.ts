@@ -215,7 +215,7 @@ export class Auditor {
     if (!whole) return null;
     const ripple = narrowed(whole, filter);
     const answer = { ripple, layout: layRipple(ripple, axis, room), lines: rippleLines(ripple) };
-    return { ...answer, limit: inputs.limits.maxChain, took: performance.now() - begun };
+    return { ...answer, limit: inputs.limits.maxChain, milliseconds: performance.now() - begun };
   }
   private readonly rehearsals = new RehearsalRuns();
   /** Ends whatever rehearsal is running: its answer is null. */

@@ -36,7 +36,7 @@ export interface TableLook {
   broken: { line: number; faults: CsvRowFault[] }[];
   /** New and changed, as sentences and lines. */
   taken: { line: number; asset: string; state: State; text: string; doubts: string[] }[];
-  /** All rows, of which only the first are told above. */
+  /** All rows, of which only the first are reported above. */
   total: number;
   /** What is made for them. */
   needs: readonly Need[];

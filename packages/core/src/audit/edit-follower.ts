@@ -40,9 +40,9 @@ export class EditFollower {
 
   /**
    * What the graph is to undergo: null where that cannot be followed. Where nodes change, they are taken out with all their edges
-   * first, which the facts follow, too; {@link TouchedUnits} of that are given to `took`.
+   * first, which the facts follow, too; {@link TouchedUnits} of that are given to `taken`.
    */
-  edit(editor: GraphEditor, took: (units: TouchedUnits) => void): GraphDelta | null {
+  edit(editor: GraphEditor, taken: (units: TouchedUnits) => void): GraphDelta | null {
     const things = this.things();
     const withdrawn = bindingsOfNodes(this.inputs, this.redeclared, this.after);
     if (!things || !withdrawn) return null;
@@ -52,7 +52,7 @@ export class EditFollower {
       this.withdrawn = withdrawn;
       const units = this.takeOut(editor);
       if (!units) return null;
-      took(units);
+      taken(units);
     }
     for (const number of withdrawn) again.delete(number);
     return editor.edit(reindexProject(this.inputs.index, this.after), {

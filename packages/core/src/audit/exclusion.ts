@@ -17,7 +17,7 @@ export function canBothServe(g: Graph, a: Asker, b: Asker): boolean {
   return canHold(g.x.index, [...questionsOf(g, a), ...questionsOf(g, b)]);
 }
 
-/** What an expanded binding asks. Names that are not there ask nothing here: that is told as such. */
+/** What an expanded binding asks. Names that are not there ask nothing here: that is reported as such. */
 export function questionsOf(g: Graph, { number, node }: Asker): Question[] {
   const { x } = g;
   const { owner, binding } = expandedBinding(x, number);

@@ -276,7 +276,7 @@ export class RuleFailed extends OquelError {
   }
 }
 
-/** Runs some of a rule; what a team's own rule throws is told with its name. */
+/** Runs some of a rule; what a team's own rule throws is reported with its name. */
 export function failingAs<T>({ meta }: Rule, run: () => T): T {
   try {
     return run();

@@ -49,7 +49,7 @@ export interface Difference {
 }
 
 /**
- * What changed from one state of a project to another, scene by scene: a thing that only has another name is told once,
+ * What changed from one state of a project to another, scene by scene: a thing that only has another name is reported once,
  * as renamed, and not again wherever it is named. Linear in both documents, but for the paths of bindings that differ.
  */
 export function compareProjects(before: Project, after: Project): Difference {
@@ -128,7 +128,7 @@ function tellRenames(
   for (const group of groups) group.lines = [...(byAsset.get(group.asset) ?? []), ...group.lines];
 }
 
-/** Everything in an asset that came whole: its bindings are told one by one, as any other that came. */
+/** Everything in an asset that came whole: its bindings are reported one by one, as any other that came. */
 function contents({ placements = [], bindings = [] }: Asset): DifferenceLine[] {
   return [
     ...placements.map((p) => line('placement', 'added', p.id, placementLine(p))),
@@ -148,7 +148,7 @@ function assetLines(was: Asset, now: Asset): DifferenceLine[] {
 }
 
 type Parts = Readonly<Record<string, unknown>>;
-/** What is told item by item, or not at all. */
+/** What is reported item by item, or not at all. */
 const LISTS = ['id', 'kind', 'properties', 'events', 'actions', 'placements', 'bindings'];
 function partLines(was: Parts, now: Parts, except: readonly string[]): DifferenceLine[] {
   return [...new Set([...Object.keys(was), ...Object.keys(now)])]
@@ -214,7 +214,7 @@ function movedPlaces(was: Named<unknown>, now: Named<unknown>): Map<string, [num
   return new Map(fresh.map((i) => [b[i], [place.get(b[i])!, later.get(b[i])!]]));
 }
 
-/** Bindings; one that only has another id is told as renamed. */
+/** Bindings; one that only has another id is reported as renamed. */
 function bindingDifferences(was: readonly Binding[], now: readonly Binding[]): DifferenceLine[] {
   const [had, has] = [new Set(was.map((b) => b.id)), new Set(now.map((b) => b.id))];
   const gone = new Map<string, Binding[]>();

@@ -117,19 +117,19 @@ class Gatherer {
   /** Whoever tells a channel node says it to whoever hears that node: pairs of groups, not of things. */
   private throughChannels(): void {
     const { g } = this;
-    const tellers = new Map<number, { sender: number; ref: number }[]>();
+    const publishers = new Map<number, { sender: number; ref: number }[]>();
     for (let node = 0; node < g.nodes; node++) {
       if (isChannel(g, node)) continue;
       for (let e = g.first[node]; e < g.end[node]; e++) {
         if (edgeKind(g, e) !== PUBLISH) continue;
-        const list = tellers.get(g.head[e]);
-        const told = { sender: g.instanceOf[node], ref: g.ref[e] };
-        if (list) list.push(told);
-        else tellers.set(g.head[e], [told]);
+        const list = publishers.get(g.head[e]);
+        const sent = { sender: g.instanceOf[node], ref: g.ref[e] };
+        if (list) list.push(sent);
+        else publishers.set(g.head[e], [sent]);
       }
     }
-    for (const [node, told] of tellers) {
-      const senders = this.bundle(told.map(({ sender, ref }) => ({ instance: sender, ref })));
+    for (const [node, sent] of publishers) {
+      const senders = this.bundle(sent.map(({ sender, ref }) => ({ instance: sender, ref })));
       const heard: { instance: number; ref: number }[] = [];
       for (let e = g.first[node]; e < g.end[node]; e++) {
         if (edgeKind(g, e) === HEAR) heard.push({ instance: g.instanceOf[g.head[e]], ref: g.ref[e] });

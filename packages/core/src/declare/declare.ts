@@ -74,7 +74,7 @@ class Maker {
     return { needs: [...reading.needs.values()], bindings, making, changes };
   }
 
-  /** What somebody wrote in the place of what is offered; what cannot be taken is told in the need. */
+  /** What somebody wrote in the place of what is offered; what cannot be taken is reported in the need. */
   private wished(need: Need): Item | null {
     const text = this.wishes.get(need.key)?.text;
     if (text === undefined) return null;

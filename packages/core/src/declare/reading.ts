@@ -79,7 +79,7 @@ export class LinesReading {
     const to = this.to(line.to, reader);
     this.args(line.args ?? {}, from.key, to.key, reader);
     for (const c of line.if ?? []) this.condition(c, from.key, reader);
-    // A key of what is told is the sender's; of what is heard each listener has its own.
+    // A key of what is published is the sender's; of what is heard each listener has its own.
     if ('channel' in to.end) this.keyExpr(to.end.key, reader);
     if ('channel' in from.end) this.keyExpr(from.end.key, to.asset);
     this.lines.push({ ...line, from: from.end, to: to.end });

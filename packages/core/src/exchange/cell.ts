@@ -91,7 +91,7 @@ function printOfType(value: Value, type: Type | undefined): string {
 function readOfType(cell: string, type: Type | undefined): Value {
   if (type === undefined) return quoted(cell) ?? guessed(cell);
   if (isTextType(type)) return textCell.read(cell);
-  // A text where none is wanted is told by the audit.
+  // A text where none is wanted is reported by the audit.
   const text = quoted(cell);
   if (text !== null) return text;
   if (type === 'bool') return yesNoCell.read(cell);

@@ -77,7 +77,7 @@ const ALIASES: Partial<Record<CsvField, readonly string[]>> = {
 
 /**
  * Reads each row as a binding of the asset that it names, or of `owner`. Nothing of a row that is broken is taken; every
- * fault of it is told with its column. Linear in the cells.
+ * fault of it is reported with its column. Linear in the cells.
  */
 export function readCsvBindings(
   index: ProjectIndex,
@@ -126,7 +126,7 @@ class RowReader {
     if (asset === '') row.fault('asset', 'is empty, and no default asset is selected');
     else if (at === undefined) row.fault('asset', `there is no scene, prefab or widget "${asset}"`);
     const said = row.text('line') !== '' ? readLine(row) : readParts(row);
-    // Read in any case: every fault of a row is told at once.
+    // Read in any case: every fault of a row is reported at once.
     const extras = readExtras(row);
     const parts = said && { ...said, ...extras };
     const id = row.text('id') || parts?.id;
@@ -170,7 +170,7 @@ function sameness(binding: Binding): string {
   return canonicalJson({ ...binding, id: '' });
 }
 
-/** The cells of one row by field; faults are told with the names of columns. */
+/** The cells of one row by field; faults are reported with the names of columns. */
 class Cells {
   constructor(
     private readonly cells: readonly string[],

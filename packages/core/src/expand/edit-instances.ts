@@ -53,7 +53,7 @@ export class InstanceEdits {
 
   /**
    * Makes what comes, once the expansion has its next index, and gives its numbers, ascending; {@link Expansion.renumbered}
-   * is told. What leaves counts as free at once, but keeps what is known of it, and its numbers, until {@link retire}. Null where that cannot be followed: the numbers do not
+   * is reported. What leaves counts as free at once, but keeps what is known of it, and its numbers, until {@link retire}. Null where that cannot be followed: the numbers do not
    * suffice, or something that comes spawns or contains itself. The expansion is of no more use then.
    */
   make(before: ProjectIndex, edits: readonly PlacementEdit[], leaving: ReadonlySet<number>): Made | null {

@@ -69,7 +69,7 @@ export class CompiledPath {
 
 /**
  * The slots of a way without stand-ins, MISSING at the end for a name that is not there. Past a placement that yields
- * nothing no more can be told, nor needs to be: the slots up to there lead to BLOCKED.
+ * nothing no more can be said, nor needs to be: the slots up to there lead to BLOCKED.
  */
 function slotsOf(index: ProjectIndex, owner: number, segments: readonly string[]): number[] | null {
   if (segments.some((s) => s.charCodeAt(0) === TILDE)) return null;

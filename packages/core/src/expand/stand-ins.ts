@@ -12,7 +12,7 @@ export interface StandIn {
   spawner: { standIn: number; slots: readonly number[] } | null;
 }
 
-/** The prefab or widget of that id; what cannot be spawned is told by its own finding. */
+/** The prefab or widget of that id; what cannot be spawned is reported by its own finding. */
 export function spawnable(index: ProjectIndex, id: string): AssetIndex | undefined {
   const asset = index.assets[index.assetAt.get(id) ?? -1] as AssetIndex | undefined;
   return asset?.decl.kind === 'scene' ? undefined : asset;

@@ -46,7 +46,7 @@ function cells(b: Binding): string[] {
     action,
     args,
     conditionsCell(b),
-    // An empty cell is no note; an empty note is told as an option.
+    // An empty cell is no note; an empty note is reported as an option.
     [...printAllOptions({ ...b, if: undefined }), ...(b.note === '' ? ['note ""'] : [])].join(' '),
     b.note ?? '',
   ];

@@ -73,10 +73,10 @@ function findingCase(
     '@_time': 0,
     ...(file === undefined ? {} : { '@_file': xmlText(file) }),
     ...(at ? { '@_line': at.region.line } : {}),
-    ...told(f, stops, waiver),
+    ...caseWords(f, stops, waiver),
   };
 }
-function told(f: Finding, stops: (f: Finding) => boolean, waiver: Waiver | undefined): Case {
+function caseWords(f: Finding, stops: (f: Finding) => boolean, waiver: Waiver | undefined): Case {
   const places = f.occurrences.slice(0, MOST_PLACES).map((at) => `\n    ${at}`);
   const text = xmlText(`${f.severity} ${ruleName(f)}: ${f.message}${places.join('')}`);
   if (f.waived) {

@@ -21,7 +21,7 @@ export interface SightLine {
 
 /**
  * What the things of an owner reach by its own bindings, and what reaches them, in running order. `others` are things that a
- * selection means: those of an asset on this plan. Lines between things that are both chosen are told once. Cost: the owner's bindings, and
+ * selection means: those of an asset on this plan. Lines between things that are both chosen are listed once. Cost: the owner's bindings, and
  * the things that selections mean.
  */
 export function sightLines(

@@ -87,7 +87,7 @@ export function usesOfNames(index: ProjectIndex, refs: readonly NameRef[]): Name
   return uses;
 }
 
-/** How the declaration of a name is told. */
+/** How the declaration of a name is reported. */
 function declared({ kind, of, name }: NameRef): string {
   switch (kind) {
     case 'table':

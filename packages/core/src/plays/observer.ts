@@ -3,7 +3,7 @@ import type { WalkWiring } from '../walk/live-walk.js';
 import { PlaySession, type Findings } from './play-session.js';
 import type { BindingName, PlayReport, Raised, SeenAt, Served, Tally } from './play-report.js';
 import { readPlayLine } from './record-line.js';
-import { mostFirst, raisedKey, servedKey, TOLD, TOLD_KINDS, type Told } from './told.js';
+import { mostFirst, raisedKey, servedKey, REPORTED, REPORTED_KINDS, type Reported } from './reported.js';
 
 /** Microseconds by which a game may be early or late. */
 export const TOLERANCE = 250_000;
@@ -26,7 +26,7 @@ interface Counted {
 
 /**
  * Judges what games have written, line by line, in any number of sessions side by side. Cost: linear in the lines; memory
- * for the sessions that are open, and for what is told.
+ * for the sessions that are open, and for what is reported.
  */
 export class PlayObserver {
   private readonly open = new Map<string, Open>();
@@ -40,8 +40,8 @@ export class PlayObserver {
   private readonly broken: PlayReport['broken'] = { count: 0, lines: [] };
   private readonly servedBy = new Map<string, Served>();
   private readonly raisedBy = new Map<string, Raised>();
-  private readonly told = Object.fromEntries(TOLD_KINDS.map((kind) => [kind, new Map()])) as {
-    [K in keyof Told]: Map<string, Told[K]>;
+  private readonly reported = Object.fromEntries(REPORTED_KINDS.map((kind) => [kind, new Map()])) as {
+    [K in keyof Reported]: Map<string, Reported[K]>;
   };
   private readonly others = new Map<string, number>();
   private readonly rehearsals: PlayReport['rehearsals'] = [];
@@ -85,17 +85,17 @@ export class PlayObserver {
   }
   private other(wiring: string): void {
     const n = this.others.get(wiring);
-    if (n !== undefined || this.others.size < LIMITS.plays.told) this.others.set(wiring, (n ?? 0) + 1);
+    if (n !== undefined || this.others.size < LIMITS.plays.reported) this.others.set(wiring, (n ?? 0) + 1);
   }
   /** Ends the sessions that are open. */
   end(): void {
     for (const name of [...this.open.keys()]) this.close(name);
   }
   report(): PlayReport {
-    const { told, broken, records, sessions } = this;
+    const { reported, broken, records, sessions } = this;
     const served = mostFirst(this.servedBy.values());
     const raised = mostFirst(this.raisedBy.values());
-    const { told: most, bindings } = LIMITS.plays;
+    const { reported: most, bindings } = LIMITS.plays;
     return {
       format: 'oquel.plays/1',
       wiring: this.wiring.project.hash,
@@ -109,12 +109,12 @@ export class PlayObserver {
         of: this.wiring.scenes.reduce((n, s) => n + s.bindings.owner.length, 0),
         bindings: served.slice(0, bindings),
       },
-      unknown: mostFirst(told.unknown.values()),
-      unexplained: mostFirst(told.unexplained.values()),
-      missing: mostFirst(told.missing.values()),
-      doubled: mostFirst(told.doubled.values()),
-      order: mostFirst(told.order.values()),
-      despite: mostFirst(told.despite.values()),
+      unknown: mostFirst(reported.unknown.values()),
+      unexplained: mostFirst(reported.unexplained.values()),
+      missing: mostFirst(reported.missing.values()),
+      doubled: mostFirst(reported.doubled.values()),
+      order: mostFirst(reported.order.values()),
+      despite: mostFirst(reported.despite.values()),
       raised: raised.slice(0, most),
       rehearsals: this.rehearsals,
       left: this.left + Math.max(0, served.length - bindings) + Math.max(0, raised.length - most),
@@ -174,12 +174,12 @@ export class PlayObserver {
     if (!entry) this.raisedBy.set(key, (entry = { at, event, count: 0, sessions: 0 }));
     this.counted(entry, key);
   }
-  private tell<K extends keyof Told>(kind: K, what: Parameters<(typeof TOLD)[K]>[0]): void {
-    const key = (TOLD[kind] as (of: typeof what) => string)(what);
-    const map = this.told[kind] as Map<string, Tally>;
+  private tell<K extends keyof Reported>(kind: K, what: Parameters<(typeof REPORTED)[K]>[0]): void {
+    const key = (REPORTED[kind] as (of: typeof what) => string)(what);
+    const map = this.reported[kind] as Map<string, Tally>;
     let entry = map.get(key);
     if (!entry) {
-      if (map.size >= LIMITS.plays.told) {
+      if (map.size >= LIMITS.plays.reported) {
         this.left++;
         return;
       }

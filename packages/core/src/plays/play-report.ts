@@ -20,7 +20,7 @@ export interface BindingName {
 }
 /** What a game says that the project does not know. */
 export type Unknown = Tally & { what: 'event' | 'action' | 'channel'; name: string };
-/** What was performed and no binding explains; `after` is the raise that led to it, as far as can be told. */
+/** What was performed and no binding explains; `after` is the raise that led to it, as far as is known. */
 export type Unexplained = Tally & { at: string; action: string; after?: { at: string; event: string } };
 /** What should have followed and did not. */
 export type WhatIsMissing =

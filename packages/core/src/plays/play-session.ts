@@ -23,7 +23,7 @@ const RECENT = 4_000;
 
 /**
  * One session of a game, followed record by record: what its records say has happened is done to a world of the same wiring,
- * which tells what should follow from it. So each fault is told by itself, and not by all that comes of it. Cost: for each
+ * which says what should follow from it. So each fault is reported by itself, and not by all that comes of it. Cost: for each
  * record what the runtime takes for it.
  */
 export class PlaySession {
@@ -78,7 +78,7 @@ export class PlaySession {
     else if (r.kind === 'born') this.born(r);
     else if (r.kind === 'runaway') this.giveUp();
   }
-  /** The session is over: what should have come by now and did not is told. */
+  /** The session is over: what should have come by now and did not is reported. */
   end(): void {
     if (!this.expected.isTimed) this.expire(0);
     else this.expire(this.isComplete ? this.now : this.now - this.tolerance - 1);
@@ -241,7 +241,7 @@ export class PlaySession {
   }
   /** What went over a channel last, which may go there twice. */
   private lastPublished: Queued | null = null;
-  /** Whether a binding does at one moment once more what it has done; then that is told. */
+  /** Whether a binding does at one moment once more what it has done; then that is reported. */
   private isTwice({ owner, binding, at, action = '', channel }: PlayRecord): boolean {
     if (owner === undefined || binding === undefined || this.servedNow.t !== this.now) return false;
     const to = at ?? `#${channel!}`;

@@ -1,11 +1,11 @@
 import { LIMITS } from '../limits.js';
 import type { PlayReport, Raised, Served, Tally } from './play-report.js';
-import { mostFirst, raisedKey, servedKey, TOLD, TOLD_KINDS, type Told } from './told.js';
+import { mostFirst, raisedKey, servedKey, REPORTED, REPORTED_KINDS, type Reported } from './reported.js';
 
 type Counted = Pick<Tally, 'count' | 'sessions'>;
 
 /**
- * Several reports taken together, as if all their sessions had come in one: what is told of the same thing is added up,
+ * Several reports taken together, as if all their sessions had come in one: what is reported of the same thing is added up,
  * with where it was seen first by the report that was given first. All must be judged by the same wiring. What a report
  * has left out cannot be added, so that counts are at least what is said where anything was. Memory is bounded like that
  * of one report; cost: linear in the reports.
@@ -15,8 +15,8 @@ export class ReportSum {
   private readonly served = new Map<string, Served>();
   private readonly raised = new Map<string, Raised>();
   private readonly others = new Map<string, number>();
-  private readonly told = Object.fromEntries(TOLD_KINDS.map((kind) => [kind, new Map()])) as {
-    [K in keyof Told]: Map<string, Told[K]>;
+  private readonly reported = Object.fromEntries(REPORTED_KINDS.map((kind) => [kind, new Map()])) as {
+    [K in keyof Reported]: Map<string, Reported[K]>;
   };
   /** How many reports have been added. */
   count = 0;
@@ -39,33 +39,33 @@ export class ReportSum {
       this.others.set(wiring, (this.others.get(wiring) ?? 0) + sessions);
     for (const entry of report.coverage.bindings) addUp(this.served, servedKey(entry), entry);
     for (const entry of report.raised) addUp(this.raised, raisedKey(entry), entry);
-    for (const kind of TOLD_KINDS) this.addTold(kind, report);
+    for (const kind of REPORTED_KINDS) this.addReported(kind, report);
     return true;
   }
-  private addTold<K extends keyof Told>(kind: K, report: PlayReport): void {
-    const map = this.told[kind];
-    for (const entry of report[kind] as Told[K][]) {
-      const key = TOLD[kind](entry);
-      if (map.has(key) || map.size < LIMITS.plays.told) addUp(map, key, entry);
+  private addReported<K extends keyof Reported>(kind: K, report: PlayReport): void {
+    const map = this.reported[kind];
+    for (const entry of report[kind] as Reported[K][]) {
+      const key = REPORTED[kind](entry);
+      if (map.has(key) || map.size < LIMITS.plays.reported) addUp(map, key, entry);
       else this.sum!.left++;
     }
   }
   /** Null where nothing was added. */
   report(): PlayReport | null {
-    const { sum, told } = this;
+    const { sum, reported } = this;
     if (!sum) return null;
-    const { told: most, bindings } = LIMITS.plays;
+    const { reported: most, bindings } = LIMITS.plays;
     const [served, raised] = [mostFirst(this.served.values()), mostFirst(this.raised.values())];
     return {
       ...sum,
       others: [...this.others].slice(0, most).map(([wiring, sessions]) => ({ wiring, sessions })),
       coverage: { served: served.length, of: sum.coverage.of, bindings: served.slice(0, bindings) },
-      unknown: mostFirst(told.unknown.values()),
-      unexplained: mostFirst(told.unexplained.values()),
-      missing: mostFirst(told.missing.values()),
-      doubled: mostFirst(told.doubled.values()),
-      order: mostFirst(told.order.values()),
-      despite: mostFirst(told.despite.values()),
+      unknown: mostFirst(reported.unknown.values()),
+      unexplained: mostFirst(reported.unexplained.values()),
+      missing: mostFirst(reported.missing.values()),
+      doubled: mostFirst(reported.doubled.values()),
+      order: mostFirst(reported.order.values()),
+      despite: mostFirst(reported.despite.values()),
       raised: raised.slice(0, most),
       left: sum.left + Math.max(0, served.length - bindings) + Math.max(0, raised.length - most),
     };

@@ -1,7 +1,7 @@
 import { secondsText } from '../rehearse/words.js';
 import type { PlayReport, SeenAt, Tally, WhatIsMissing } from './play-report.js';
 
-/** So many of each kind are told in words; the report has them all. */
+/** So many of each kind are reported in words; the report has them all. */
 const MOST = 20;
 
 /** What plays say, in sentences, the gravest first. */
@@ -10,7 +10,7 @@ export function playText(r: PlayReport): string {
     `${count(r.records, 'record')} of ${count(r.sessions, 'session')}, ${r.seconds} s of play in all.`,
     `${r.coverage.served} of ${r.coverage.of} bindings have served.`,
   ];
-  const told = <T extends Tally>(title: string, list: readonly T[], say: (of: T) => string): void => {
+  const reported = <T extends Tally>(title: string, list: readonly T[], say: (of: T) => string): void => {
     if (list.length === 0) return;
     lines.push('', `${title}:`);
     for (const of of list.slice(0, MOST)) lines.push(`  ${say(of)} (${often(of)})`);
@@ -26,21 +26,21 @@ export function playText(r: PlayReport): string {
     for (const { source, line, why } of r.broken.lines.slice(0, MOST))
       lines.push(`  ${source}:${line} ${why}`);
   }
-  told('Should have followed, and did not', r.missing, (m) => missingText(m));
-  told('Done twice', r.doubled, (d) => `binding ${d.binding} of ${d.owner}: ${d.at} ${d.action}`.trim());
-  told(
+  reported('Should have followed, and did not', r.missing, (m) => missingText(m));
+  reported('Done twice', r.doubled, (d) => `binding ${d.binding} of ${d.owner}: ${d.at} ${d.action}`.trim());
+  reported(
     'In another order',
     r.order,
     ({ late, early }) =>
       `binding ${late.binding} of ${late.owner} came after binding ${early.binding} of ${early.owner}`,
   );
-  told('Happened though the wiring does not let it', r.despite, (d) => `${d.at} ${d.name}: ${d.reason}`);
-  told(
+  reported('Happened though the wiring does not let it', r.despite, (d) => `${d.at} ${d.name}: ${d.reason}`);
+  reported(
     'Done by other code',
     r.unexplained,
     ({ at, action, after }) => `${at} ${action}${after ? `, after ${after.at} ${after.event}` : ''}`,
   );
-  told('Not known to the project', r.unknown, ({ what, name }) => `the ${what} ${name}`);
+  reported('Not known to the project', r.unknown, ({ what, name }) => `the ${what} ${name}`);
   if (r.raised.length > 0) {
     lines.push('', 'Raised most:');
     for (const { at, event, count: n } of r.raised.slice(0, 5))

@@ -17,7 +17,7 @@ export interface Question {
 
 /**
  * Whether there are values for which all questions hold: judged by the values of a bool or an enum, by literals that
- * something must be equal to, and by ranges. A question with a literal that is not of its type decides nothing: that is told
+ * something must be equal to, and by ranges. A question with a literal that is not of its type decides nothing: that is reported
  * as such. Cost: the questions, times the values that they or their types name.
  */
 export function canHold(index: ProjectIndex, questions: readonly Question[]): boolean {

@@ -57,7 +57,7 @@ export interface ConditionFault {
 }
 /**
  * What is wrong with conditions: a name that is not there, a value that is not of its type, an order of what is no number. A
- * key that its table lacks is told, too. Cost: the conditions, times the fields and values that they name.
+ * key that its table lacks is reported, too. Cost: the conditions, times the fields and values that they name.
  */
 export function conditionFaults(scope: ArgScope, conditions: readonly Condition[]): ConditionFault[] {
   return conditions.flatMap((c): ConditionFault[] => {

@@ -71,7 +71,7 @@ export function fromFolder(file: (path: string) => string | null): ReadResult {
   }
 }
 
-/** What is found in a file is told with the file in front. */
+/** What is found in a file is reported with the file in front. */
 function parseFile(path: string, text: string | null): ParsedJson {
   if (text === null) throw broken(path, 'the file', 'none');
   try {

@@ -15,7 +15,7 @@ const WORDS: readonly [Mark, RegExp][] = [
 ];
 
 /**
- * The mark of an asset: the one that it is given, or by what it declares. What others come to, press or use is told first, then
+ * The mark of an asset: the one that it is given, or by what it declares. What others come to, press or use is reported first, then
  * what its name says, then what it does. Cost: what the asset declares.
  */
 export function markOf(asset: Asset): Mark {

@@ -275,7 +275,7 @@ export function byKey<T>(variants: Record<string, Shape<unknown>>): Shape<T> {
   };
 }
 
-/** An object whose variant is told by the text in its property `tag`. */
+/** An object whose variant is reported by the text in its property `tag`. */
 export function byTag<T>(tag: string, variants: Record<string, Shape<unknown>>): Shape<T> {
   const tags = Object.keys(variants);
   const expected = `one of ${tags.map((k) => `"${k}"`).join(', ')}`;

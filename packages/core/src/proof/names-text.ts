@@ -1,6 +1,6 @@
 import { nearest } from '../project/nearest.js';
 
-/** Names that are told of those that might have been meant. */
+/** Names that are reported of those that might have been meant. */
 const MOST = 5;
 
 /** What a finding about a name shows: the few names that are most like it, and how many there are. */

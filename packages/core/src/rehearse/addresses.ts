@@ -1,11 +1,11 @@
 import { parsePath } from '../project/path.js';
 import type { RehearsalModel } from './rehearsal-model.js';
-import type { Copy, Live } from './live.js';
+import type { Copy, InstanceState } from './instance-state.js';
 import type { Population } from './population.js';
 
 /** What an address of a step names now. */
 export type Named =
-  | { live: Live; fault: null }
+  | { live: InstanceState; fault: null }
   | { live: null; fault: 'dangling' }
   /** Its scene takes no part, or it is a copy that is not born yet, of an instance of that number. */
   | { live: null; fault: 'unloaded' | 'unborn'; base: number };

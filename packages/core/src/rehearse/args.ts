@@ -2,7 +2,7 @@ import { canonicalJson } from '../project/canonical.js';
 import type { Arg, Value } from '../project/types.js';
 import { isLiteral } from '../project/value.js';
 import { own, put } from '../util/own.js';
-import type { Live } from './live.js';
+import type { InstanceState } from './instance-state.js';
 import type { Population } from './population.js';
 import type { Values } from './records.js';
 
@@ -14,7 +14,7 @@ export function evaluate(
   args: Readonly<Record<string, Arg>> | undefined,
   names: readonly string[],
   carried: Values,
-  reader: Live,
+  reader: InstanceState,
   population: Population,
 ): Values {
   if (!args) return NONE;
@@ -28,7 +28,12 @@ export function evaluate(
 }
 export const NONE: Values = {};
 
-function valueOf(arg: Arg, carried: Values, reader: Live, population: Population): Value | undefined {
+function valueOf(
+  arg: Arg,
+  carried: Values,
+  reader: InstanceState,
+  population: Population,
+): Value | undefined {
   if (isLiteral(arg)) return arg;
   if ('sender' in arg) return population.address(reader);
   const value = 'payload' in arg ? own(carried, arg.payload) : population.current(reader, arg.property);

@@ -8,7 +8,7 @@ export interface DeliveryAct {
   binding: string;
   at: string;
   action: string;
-  /** Peers that are told and hold the receiver. */
+  /** Peers that are reported and hold the receiver. */
   peers: string[];
 }
 export interface DeliveryRow {

@@ -6,7 +6,7 @@ import type { Action, Effect, Type, Value } from '../project/types.js';
 import { isLiteral, sameValue } from '../project/value.js';
 import { evaluate, NONE } from './args.js';
 import { microseconds, type RehearsalModel } from './rehearsal-model.js';
-import type { Live } from './live.js';
+import type { InstanceState } from './instance-state.js';
 import type { Population } from './population.js';
 import type { RecordBody, Values } from './records.js';
 import { own } from '../util/own.js';
@@ -18,7 +18,7 @@ export interface EffectHost {
   readonly population: Population;
   write(body: RecordBody, cause: number): number;
   queueRaise(
-    live: Live,
+    live: InstanceState,
     event: number,
     payload: Values,
     cause: number,
@@ -26,15 +26,15 @@ export interface EffectHost {
     /** It takes the place of what still waits under the same name. */
     restart?: string,
   ): void;
-  spawn(by: Live, asset: number, overrides: Readonly<Record<string, Value>>, cause: number): void;
-  destroy(live: Live, cause: number): void;
-  setAsleep(live: Live, asleep: boolean, cause: number): void;
+  spawn(by: InstanceState, asset: number, overrides: Readonly<Record<string, Value>>, cause: number): void;
+  destroy(live: InstanceState, cause: number): void;
+  setAsleep(live: InstanceState, asleep: boolean, cause: number): void;
 }
 
 /** Performs the effects of an action in order. `cause` is the number of its `performed` record. */
 export function performEffects(
   run: EffectHost,
-  live: Live,
+  live: InstanceState,
   action: Action,
   args: Values,
   times: number,
@@ -57,7 +57,7 @@ type Lost = 'dangling' | 'misfit' | null;
 
 function perform(
   run: EffectHost,
-  live: Live,
+  live: InstanceState,
   action: Action,
   at: number,
   args: Values,
@@ -96,7 +96,7 @@ function perform(
 /** Whether a `when` holds; null where what it asks is not declared. */
 function guardLets(
   run: EffectHost,
-  live: Live,
+  live: InstanceState,
   action: Action,
   when: NonNullable<Effect['when']>,
   args: Values,
@@ -113,7 +113,7 @@ type ValueEffect = Extract<Effect, { set: string } | { toggle: string } | { add:
 
 function changeValue(
   run: EffectHost,
-  live: Live,
+  live: InstanceState,
   action: Action,
   effect: ValueEffect,
   args: Values,

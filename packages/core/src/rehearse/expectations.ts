@@ -2,7 +2,7 @@ import type { Expansion } from '../expand/expansion.js';
 import type { Expectation, Value } from '../project/types.js';
 import { sameValue } from '../project/value.js';
 import { baseOf, type Named } from './addresses.js';
-import type { Live } from './live.js';
+import type { InstanceState } from './instance-state.js';
 import type { Population } from './population.js';
 
 export interface Judgement {
@@ -55,7 +55,7 @@ function wanted(expect: Expectation): Value {
 function stateOf(
   x: Expansion,
   population: Population,
-  live: Live | null,
+  live: InstanceState | null,
   base: number,
   expect: Expectation,
 ): Value | null {

@@ -1,6 +1,6 @@
 import type { Value } from '../project/types.js';
 import type { BindingActivity } from './compiled-binding.js';
-import type { BindingState, Live } from './live.js';
+import type { BindingState, InstanceState } from './instance-state.js';
 import type { Values } from './records.js';
 
 /** What waits in the queue of a run. `seq` is the order in which things were queued. */
@@ -10,7 +10,7 @@ export interface Raise {
   kind: 'raise';
   seq: number;
   cause: number;
-  live: Live;
+  live: InstanceState;
   event: number;
   payload: Values;
   /** What few raises have; null for the others, of which there are very many. */
@@ -29,7 +29,7 @@ export interface SpecialRaise {
   restart?: string;
   dropped?: boolean;
 }
-/** Peers that receive; null where nothing is told of peers. */
+/** Peers that receive; null where nothing is reported of peers. */
 export type Audience = readonly number[] | null;
 
 export interface Publication {
@@ -51,7 +51,7 @@ export interface Delivery {
   cause: number;
   state: BindingState;
   /** The receiver; null where the target does not resolve. */
-  live: Live | null;
+  live: InstanceState | null;
   /** Number of the action in its asset; −1 for one that is not there. */
   action: number;
   args: Values;

@@ -3,7 +3,7 @@ import type { Value } from '../project/types.js';
 import { NONE } from './args.js';
 import type { RehearsalModel } from './rehearsal-model.js';
 import type { Raise, SpecialRaise } from './items.js';
-import type { BindingState, Live } from './live.js';
+import type { BindingState, InstanceState } from './instance-state.js';
 import type { Population } from './population.js';
 import type { TargetResolver } from './target-resolver.js';
 import type { RecordBody, Values } from './records.js';
@@ -14,16 +14,16 @@ import { append } from '../util/append.js';
 export interface LifeHost {
   readonly now: number;
   write(body: RecordBody, cause: number): number;
-  newRaise(live: Live, event: number, payload: Values, cause: number, special: SpecialRaise): Raise;
+  newRaise(live: InstanceState, event: number, payload: Values, cause: number, special: SpecialRaise): Raise;
   /** Queues it for this very moment, after all that is queued already. */
   queueNow(raise: Raise): void;
-  addTimers(asset: number, live: () => Live, from: number): void;
+  addTimers(asset: number, live: () => InstanceState, from: number): void;
 }
 
 /** How instances start, sleep and wake, are spawned and destroyed, and what bindings let go then. */
 export class Lifecycle {
   private readonly x: Expansion;
-  /** Counts what takes hold and what is started, so that it can be told what came before what. */
+  /** Counts what takes hold and what is started, so that it can be reported what came before what. */
   private clock = 0;
 
   constructor(
@@ -51,7 +51,7 @@ export class Lifecycle {
     return raises;
   }
   /** Lets its code bindings take hold and makes its start raises. */
-  private start(live: Live, cause: number): Raise[] {
+  private start(live: InstanceState, cause: number): Raise[] {
     live.started = ++this.clock;
     return this.x.assetOf(live.base).events.flatMap((event, e) => {
       if (event.cause.type !== 'start') return [];
@@ -59,7 +59,7 @@ export class Lifecycle {
     });
   }
   /** Starts whatever of an instance and its contents is awake for the first time. */
-  private startAwake(live: Live, cause: number): void {
+  private startAwake(live: InstanceState, cause: number): void {
     const { model, population } = this;
     for (const base of population.contained(live)) {
       if (!model.starts[this.x.asset[base]]) continue;
@@ -68,13 +68,13 @@ export class Lifecycle {
       for (const raise of this.start(inside, cause)) this.host.queueNow(raise);
     }
   }
-  setAsleep(live: Live, asleep: boolean, cause: number): void {
+  setAsleep(live: InstanceState, asleep: boolean, cause: number): void {
     if (live.asleep === asleep) return;
     live.asleep = asleep;
     this.host.write({ kind: asleep ? 'sleep' : 'wake', at: this.population.address(live) }, cause);
     if (!asleep) this.startAwake(live, cause);
   }
-  spawn(by: Live, asset: number, overrides: Readonly<Record<string, Value>>, cause: number): void {
+  spawn(by: InstanceState, asset: number, overrides: Readonly<Record<string, Value>>, cause: number): void {
     const { population, x, model } = this;
     const standIn = x.standInOf(by.base, asset);
     const copy = population.spawn(standIn, by, overrides, ++this.clock);
@@ -90,7 +90,7 @@ export class Lifecycle {
     }
     this.startAwake(root, cause);
   }
-  destroy(live: Live, cause: number): void {
+  destroy(live: InstanceState, cause: number): void {
     if (live.gone) return;
     const { population, x } = this;
     this.host.write({ kind: 'gone', at: population.address(live) }, cause);
@@ -128,11 +128,11 @@ export class Lifecycle {
       }
     }
   }
-  private eventOf({ compiled: { binding } }: BindingState, sender: Live): number {
+  private eventOf({ compiled: { binding } }: BindingState, sender: InstanceState): number {
     return this.x.assetOf(sender.base).eventAt.get('event' in binding.from ? binding.from.event : '') ?? -1;
   }
   /** What a binding listens to: null for its channel. */
-  private sendersOf({ owner, compiled }: BindingState): (Live | null)[] {
+  private sendersOf({ owner, compiled }: BindingState): (InstanceState | null)[] {
     const { from } = compiled.binding;
     if ('channel' in from) return [null];
     const { x } = this;

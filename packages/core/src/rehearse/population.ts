@@ -3,12 +3,12 @@ import type { InstancePeers as PeersOf } from '../expand/peers.js';
 import { overridesOf } from '../expand/values.js';
 import type { Value } from '../project/types.js';
 import type { RehearsalModel } from './rehearsal-model.js';
-import { Copy, Live, type BindingState } from './live.js';
+import { Copy, InstanceState, type BindingState } from './instance-state.js';
 import { own } from '../util/own.js';
 
 /** All instances of one run: placed ones, each made when first asked for, and the copies that were spawned. */
 export class Population {
-  private readonly placed: (Live | undefined)[] = [];
+  private readonly placed: (InstanceState | undefined)[] = [];
   private readonly copies = new Map<number, Copy[]>();
   private readonly born = new Map<number, number>();
   readonly x: Expansion;
@@ -18,20 +18,20 @@ export class Population {
   }
 
   /** The placed instance of that number. */
-  at(base: number): Live {
+  at(base: number): InstanceState {
     return (this.placed[base] ??= this.make(base, null));
   }
   /** A placed instance if anything happened to it yet. */
-  known(base: number): Live | undefined {
+  known(base: number): InstanceState | undefined {
     return this.placed[base];
   }
-  inside(copy: Copy, base: number): Live {
+  inside(copy: Copy, base: number): InstanceState {
     let live = copy.inside.get(base);
     if (!live) copy.inside.set(base, (live = this.make(base, copy)));
     return live;
   }
   /** The instance of that number beside another one: in the same copy, or placed. */
-  beside(live: Live, base: number): Live {
+  beside(live: InstanceState, base: number): InstanceState {
     return live.copy && this.x.isSpawned(base) ? this.inside(live.copy, base) : this.at(base);
   }
   /** Copies of a stand-in that still count, in order of birth: those that live, or that have bindings which cling. */
@@ -50,11 +50,11 @@ export class Population {
   }
   private readonly all = new Map<number, Copy[]>();
 
-  rootOf(copy: Copy): Live {
+  rootOf(copy: Copy): InstanceState {
     return this.inside(copy, copy.standIn);
   }
   /** A new copy of a stand-in, made by an instance with its peers. */
-  spawn(standIn: number, by: Live, overrides: Readonly<Record<string, Value>>, clock: number): Copy {
+  spawn(standIn: number, by: InstanceState, overrides: Readonly<Record<string, Value>>, clock: number): Copy {
     const number = (this.born.get(standIn) ?? 0) + 1;
     const { authority, operator } = this.peersOf(by);
     const copy = new Copy(standIn, number, clock, overrides, authority, operator);
@@ -74,13 +74,18 @@ export class Population {
     list.splice(list.indexOf(copy), 1);
   }
 
-  private make(base: number, copy: Copy | null): Live {
+  private make(base: number, copy: Copy | null): InstanceState {
     const { x } = this;
     const { events, actions } = x.assetOf(base);
-    return new Live(base, copy, (x.flags[base] & BEGINS_ASLEEP) !== 0, events.length + actions.length);
+    return new InstanceState(
+      base,
+      copy,
+      (x.flags[base] & BEGINS_ASLEEP) !== 0,
+      events.length + actions.length,
+    );
   }
 
-  isAsleep(live: Live): boolean {
+  isAsleep(live: InstanceState): boolean {
     if (live.asleep) return true;
     const { copy } = live;
     const { container } = this.model;
@@ -91,38 +96,38 @@ export class Population {
     return false;
   }
   /** The numbers of what an instance contains, itself included: a range, in which spawned ones do not count for a placed one. */
-  *contained(live: Live): Iterable<number> {
+  *contained(live: InstanceState): Iterable<number> {
     const { x } = this;
     const spawned = x.isSpawned(live.base);
     for (let i = live.base; i < x.end[live.base]; i++) if (x.isSpawned(i) === spawned) yield i;
   }
 
   /** The value before any effect; undefined if the property is not declared. */
-  initial(live: Live, property: string): Value | undefined {
+  initial(live: InstanceState, property: string): Value | undefined {
     const at = this.x.assetOf(live.base).propertyAt.get(property);
     return at === undefined ? undefined : this.initialAt(live, at);
   }
-  private initialAt(live: Live, at: number): Value {
+  private initialAt(live: InstanceState, at: number): Value {
     const { copy, base } = live;
     const { name, default: value } = this.x.assetOf(base).properties[at];
     const overrides = copy && base === copy.standIn ? copy.overrides : overridesOf(this.x, base);
     return own(overrides, name) ?? value;
   }
-  current(live: Live, property: string): Value | undefined {
+  current(live: InstanceState, property: string): Value | undefined {
     const at = this.x.assetOf(live.base).propertyAt.get(property);
     return at === undefined ? undefined : this.currentAt(live, at);
   }
   /** The same by the property's number. */
-  currentAt(live: Live, at: number): Value {
+  currentAt(live: InstanceState, at: number): Value {
     const { values } = live;
     return (values === null ? undefined : values[at]) ?? this.initialAt(live, at);
   }
-  putAt(live: Live, at: number, value: Value): void {
+  putAt(live: InstanceState, at: number, value: Value): void {
     (live.values ??= new Array<Value | undefined>(this.x.assetOf(live.base).properties.length))[at] = value;
   }
 
   /** Its peers, as numbers of names: a copy's are those of what spawned it. */
-  peersOf(live: Live): PeersOf {
+  peersOf(live: InstanceState): PeersOf {
     if (live.authority === -2) {
       const { peerRoles } = this.model;
       const { copy, base } = live;
@@ -143,10 +148,10 @@ export class Population {
     return { owner: this.address(state.owner), binding: state.compiled.binding.id };
   }
   /** `scene:holder/~Asset#2/inside` for what is in a copy. Kept once it is made. */
-  address(live: Live): string {
+  address(live: InstanceState): string {
     return (live.address ??= this.makeAddress(live));
   }
-  private makeAddress({ base, copy }: Live): string {
+  private makeAddress({ base, copy }: InstanceState): string {
     const { x } = this;
     if (!copy) return x.address(base);
     const names: string[] = [];
@@ -157,7 +162,7 @@ export class Population {
   }
 
   /** Expansion order: copies of one stand-in in order of birth, each followed by all that it contains. */
-  compare(a: Live, b: Live): number {
+  compare(a: InstanceState, b: InstanceState): number {
     if (a.copy && b.copy && a.copy !== b.copy && a.copy.standIn === b.copy.standIn) {
       return a.copy.number - b.copy.number;
     }

@@ -44,7 +44,7 @@ export interface BindingCoverage {
 
 /**
  * Runs rehearsals, one after the other, each from a fresh start. `take` gets the lines of the trace; records only
- * where they are asked for, since most runs are told by their verdicts. Yields now and then so that a run can be
+ * where they are asked for, since most runs are reported by their verdicts. Yields now and then so that a run can be
  * given up. Cost: what is taken from the queue, and once for each the expanded bindings of its scenes.
  */
 export function* runRehearsals(

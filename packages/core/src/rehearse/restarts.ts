@@ -1,9 +1,9 @@
 import type { Raise } from './items.js';
-import type { Live } from './live.js';
+import type { InstanceState } from './instance-state.js';
 
 /** What effects with `restart` have queued and nobody has taken yet, by instance and effect. */
 export class Restarts {
-  private readonly waiting = new Map<Live, Map<string, { raise: Raise; due: number }>>();
+  private readonly waiting = new Map<InstanceState, Map<string, { raise: Raise; due: number }>>();
 
   /** Puts a raise in the place of the one that waits; returns when that was due, which is dropped, or null. */
   replace(raise: Raise, effect: string, due: number): number | null {
@@ -14,7 +14,7 @@ export class Restarts {
     own.set(effect, { raise, due });
     return before?.due ?? null;
   }
-  done(live: Live, effect: string): void {
+  done(live: InstanceState, effect: string): void {
     this.waiting.get(live)!.delete(effect);
   }
 }

@@ -8,7 +8,7 @@ import type { EffectHost } from './effects.js';
 import { microseconds, type RehearsalModel } from './rehearsal-model.js';
 import type { Item, Publication, Raise, SpecialRaise } from './items.js';
 import { Lifecycle, type LifeHost } from './lifecycle.js';
-import type { Live } from './live.js';
+import type { InstanceState } from './instance-state.js';
 import { Population } from './population.js';
 import { TargetResolver } from './target-resolver.js';
 import { Raises, type WrittenRun } from './raises.js';
@@ -175,7 +175,7 @@ export class Run implements EffectHost, LifeHost, StepHost, WrittenRun {
     return ++this.records;
   }
 
-  addTimers(asset: number, live: () => Live, from: number): void {
+  addTimers(asset: number, live: () => InstanceState, from: number): void {
     this.timers.add(asset, live, from);
   }
   /** Lets the timers tick that are due; returns whether any was. */
@@ -200,7 +200,7 @@ export class Run implements EffectHost, LifeHost, StepHost, WrittenRun {
   // --- Raises
 
   newRaise(
-    live: Live,
+    live: InstanceState,
     event: number,
     payload: Values,
     cause: number,
@@ -223,19 +223,19 @@ export class Run implements EffectHost, LifeHost, StepHost, WrittenRun {
     this.runaway = true;
     this.write({ kind: 'runaway', why: 'total', cycle: [] }, 0);
   }
-  spawn(by: Live, asset: number, overrides: Readonly<Record<string, Value>>, cause: number): void {
+  spawn(by: InstanceState, asset: number, overrides: Readonly<Record<string, Value>>, cause: number): void {
     const standIn = this.x.standInOf(by.base, asset);
     if (standIn >= 0) this.spawned += this.x.end[standIn] - standIn;
     this.life.spawn(by, asset, overrides, cause);
   }
-  destroy(live: Live, cause: number): void {
+  destroy(live: InstanceState, cause: number): void {
     this.life.destroy(live, cause);
   }
-  setAsleep(live: Live, asleep: boolean, cause: number): void {
+  setAsleep(live: InstanceState, asleep: boolean, cause: number): void {
     this.life.setAsleep(live, asleep, cause);
   }
   queueRaise(
-    live: Live,
+    live: InstanceState,
     event: number,
     payload: Values,
     cause: number,

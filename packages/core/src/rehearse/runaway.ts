@@ -1,6 +1,6 @@
 import { LIMITS } from '../limits.js';
 import { IntList } from '../util/int-list.js';
-import type { Live } from './live.js';
+import type { InstanceState } from './instance-state.js';
 
 const { atOnce: MAX_AT_ONCE, deliveries: MAX_DELIVERIES } = LIMITS.rehearsal;
 
@@ -11,7 +11,7 @@ export class RunawayWatch {
   /** For each record the number of the performance that it tells; −1 for none. */
   private readonly told = new IntList(1024);
   private readonly nodes = new IntList(1024);
-  private readonly lives: Live[] = [];
+  private readonly lives: InstanceState[] = [];
   /** For each node the instant that it was performed at last, and how often then. */
   private readonly instantOf: Int32Array;
   private readonly atOnce: Int32Array;
@@ -30,7 +30,7 @@ export class RunawayWatch {
     this.causes.push(cause);
     this.told.push(-1);
   }
-  performed(node: number, live: Live, record: number): void {
+  performed(node: number, live: InstanceState, record: number): void {
     this.told.set(record, this.lives.length);
     this.lives.push(live);
     this.nodes.push(node);
@@ -49,8 +49,8 @@ export class RunawayWatch {
    * The performances from the nearest one of the same action (of a copy: of its stand-in) among the causes up to the
    * last cause, in order of time; none if there is no such. Cost: the length of the way back.
    */
-  cycle(node: number, cause: number): { live: Live; node: number }[] {
-    const back: { live: Live; node: number }[] = [];
+  cycle(node: number, cause: number): { live: InstanceState; node: number }[] {
+    const back: { live: InstanceState; node: number }[] = [];
     for (let n = cause; n > 0; n = this.causes.get(n)) {
       const p = this.told.get(n);
       if (p < 0) continue;

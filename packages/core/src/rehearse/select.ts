@@ -1,7 +1,7 @@
 import type { Selection } from '../expand/select.js';
 import { sameValue } from '../project/value.js';
 import type { RehearsalModel } from './rehearsal-model.js';
-import type { Live } from './live.js';
+import type { InstanceState } from './instance-state.js';
 import type { Population } from './population.js';
 
 /**
@@ -12,13 +12,13 @@ export function selectLive(
   model: RehearsalModel,
   population: Population,
   takesPart: (instance: number) => boolean,
-  owner: Live,
+  owner: InstanceState,
   selection: Selection,
-): Live[] {
+): InstanceState[] {
   const { x } = model;
-  const found: Live[] = [];
+  const found: InstanceState[] = [];
   const { match } = selection;
-  const take = (live: Live): boolean => {
+  const take = (live: InstanceState): boolean => {
     if (live.gone) return false;
     found.push(live);
     return selection.pick === 'first';
@@ -33,7 +33,7 @@ export function selectLive(
     found.length = 0;
   }
   const wanted = match ? model.values.value(match.value) : null;
-  const fits = (live: Live): boolean => {
+  const fits = (live: InstanceState): boolean => {
     if (!match) return true;
     const value = population.initial(live, match.property);
     return value !== undefined && sameValue(value, wanted!);
@@ -61,7 +61,7 @@ export function selectLive(
   return found;
 }
 
-function basesOf(model: RehearsalModel, owner: Live, { asset, within }: Selection): number[] {
+function basesOf(model: RehearsalModel, owner: InstanceState, { asset, within }: Selection): number[] {
   const all = [...model.x.instancesOf(asset)];
   if (within === 'project') return all;
   return all.filter((i) => i > owner.base && i < model.x.end[owner.base]);

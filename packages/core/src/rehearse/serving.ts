@@ -4,7 +4,7 @@ import { own } from '../util/own.js';
 import { evaluate } from './args.js';
 import type { BindingActivity } from './compiled-binding.js';
 import type { Audience, Item, Publication, Raise } from './items.js';
-import type { BindingState, Live } from './live.js';
+import type { BindingState, InstanceState } from './instance-state.js';
 import type { Population } from './population.js';
 import { MISSING, NO_KEY, type TargetResolver } from './target-resolver.js';
 import type { FoundValue, RecordBody, StopReason, Values } from './records.js';
@@ -64,7 +64,7 @@ export class Serving {
     activity: BindingActivity,
     startQueued: number,
     cause: number,
-    sender: Live,
+    sender: InstanceState,
     carried: Values,
   ): boolean {
     const { limit, if: conditions } = state.compiled.binding;
@@ -83,7 +83,7 @@ export class Serving {
     return false;
   }
   /** The first thing that is asked and is not so; null if all holds. */
-  private notSo(conditions: readonly Condition[], sender: Live, carried: Values): FoundValue | null {
+  private notSo(conditions: readonly Condition[], sender: InstanceState, carried: Values): FoundValue | null {
     for (const c of conditions) {
       const isField = 'payload' in c;
       const asked = isField ? c.payload : c.property;
@@ -105,8 +105,8 @@ export class Serving {
    */
   private deliver(
     state: BindingState,
-    sender: Live,
-    hearers: { lives: readonly Live[] | null } | null,
+    sender: InstanceState,
+    hearers: { lives: readonly InstanceState[] | null } | null,
     carried: Values,
     cause: number,
     audience: Audience,

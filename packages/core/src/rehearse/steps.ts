@@ -4,14 +4,14 @@ import { NONE } from './args.js';
 import { judge } from './expectations.js';
 import type { RehearsalModel } from './rehearsal-model.js';
 import type { Publication, Raise, SpecialRaise } from './items.js';
-import type { Live } from './live.js';
+import type { InstanceState } from './instance-state.js';
 import type { Population } from './population.js';
 import type { RecordBody, Values } from './records.js';
 
 /** The run that steps are taken in. */
 export interface StepHost {
   write(body: RecordBody, cause: number, step: number): number;
-  newRaise(live: Live, event: number, payload: Values, cause: number, special: SpecialRaise): Raise;
+  newRaise(live: InstanceState, event: number, payload: Values, cause: number, special: SpecialRaise): Raise;
   takeRaise(raise: Raise): void;
   takePublication(publication: Publication): void;
   nextSeq(): number;

@@ -2,7 +2,7 @@ import type { Expansion } from '../expand/expansion.js';
 import type { Value } from '../project/types.js';
 import { isLiteral, sameValue } from '../project/value.js';
 import type { RehearsalModel } from './rehearsal-model.js';
-import type { BindingState, Live } from './live.js';
+import type { BindingState, InstanceState } from './instance-state.js';
 import type { Population } from './population.js';
 import { selectLive } from './select.js';
 
@@ -28,7 +28,7 @@ export class TargetResolver {
   }
 
   /** The instance of that number, or in every copy that there is of it. */
-  allAt(base: number, beside: Live | null): Live[] {
+  allAt(base: number, beside: InstanceState | null): InstanceState[] {
     const { population } = this;
     if (!this.x.isSpawned(base)) return [population.at(base)];
     if (beside) return [population.beside(beside, base)];
@@ -41,14 +41,14 @@ export class TargetResolver {
     return base >= 0 && !this.x.isSpawned(base) && this.takesPart(base);
   }
   /** The placed instance, or the one in the owner's copy, at which an action is looked for in vain. */
-  soleAt({ compiled: { target }, owner }: BindingState): Live | null {
+  soleAt({ compiled: { target }, owner }: BindingState): InstanceState | null {
     if (target.kind !== 'path' || target.base < 0) return null;
     if (!this.x.isSpawned(target.base)) return this.population.at(target.base);
     return target.sameCopy ? this.population.beside(owner, target.base) : null;
   }
 
   /** Who a binding reaches now; null where its target does not resolve. `reader` is whose keys it reads. */
-  receivers(state: BindingState, reader: Live): Live[] | null {
+  receivers(state: BindingState, reader: InstanceState): InstanceState[] | null {
     const { target, binding } = state.compiled;
     if (target.kind === 'path') {
       if (target.base < 0 || target.action < 0 || !this.takesPart(target.base)) return null;
@@ -66,7 +66,7 @@ export class TargetResolver {
     const selection = { asset: target.asset, within, spawned, pick, match: wanted };
     return selectLive(this.model, this.population, this.takesPart, state.owner, selection);
   }
-  keyOf(key: Value | { property: string } | undefined, reader: Live): KeyRead | typeof MISSING {
+  keyOf(key: Value | { property: string } | undefined, reader: InstanceState): KeyRead | typeof MISSING {
     if (key === undefined) return NO_KEY;
     if (isLiteral(key)) return { key };
     const value = this.population.initial(reader, key.property);
@@ -74,7 +74,7 @@ export class TargetResolver {
   }
 
   /** The receivers of a binding that hears a publication with that key (or none); `deaf` if none of them does. */
-  hearers(state: BindingState, key: Value | undefined): { lives: readonly Live[] | null } | 'deaf' {
+  hearers(state: BindingState, key: Value | undefined): { lives: readonly InstanceState[] | null } | 'deaf' {
     const { from } = state.compiled.binding;
     const own = 'channel' in from ? from.key : undefined;
     if (own === undefined || isLiteral(own)) {
@@ -83,7 +83,7 @@ export class TargetResolver {
     }
     if (key === undefined) return 'deaf';
     const lives = this.receivers(state, state.owner);
-    const listens = (live: Live): boolean => {
+    const listens = (live: InstanceState): boolean => {
       const value = this.population.initial(live, own.property);
       return value !== undefined && sameValue(value, key);
     };

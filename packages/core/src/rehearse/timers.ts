@@ -1,10 +1,10 @@
 import { microseconds, type RehearsalModel } from './rehearsal-model.js';
-import type { Live } from './live.js';
+import type { InstanceState } from './instance-state.js';
 import type { Population } from './population.js';
 import { TimeQueue } from './time-queue.js';
 
 export interface Timer {
-  live: Live;
+  live: InstanceState;
   event: number;
   /** When the counting of its ticks began, and the number of the next one. */
   from: number;
@@ -27,7 +27,7 @@ export class Timers {
     return this.queue.next;
   }
   /** Begins to count the timers of an instance of an asset. */
-  add(asset: number, live: () => Live, from: number): void {
+  add(asset: number, live: () => InstanceState, from: number): void {
     for (const event of this.model.timers[asset]) this.push({ live: live(), event, from, tick: 1 });
   }
   /** Takes those that tick now, in expansion order, then in order of declaration; none if nothing does. */

@@ -1,5 +1,5 @@
 import { mutedBindings } from '../graph/resolver.js';
-import { BindingState, type Live } from './live.js';
+import { BindingState, type InstanceState } from './instance-state.js';
 import type { Population } from './population.js';
 import type { RehearsalModel } from './rehearsal-model.js';
 
@@ -54,7 +54,7 @@ export class Wiring {
   }
 
   /** Every binding on an event of an instance, in run order, whether or not it holds. */
-  on(live: Live, event: number): readonly BindingState[] {
+  on(live: InstanceState, event: number): readonly BindingState[] {
     const node = this.model.x.nodeBase[live.base] + event;
     if (this.first[node] === this.first[node + 1]) return NONE;
     const settled = this.settled[node];
@@ -77,7 +77,7 @@ export class Wiring {
     return list;
   }
   /** The bindings of an owner that are on, each with its state. */
-  *ownedBy(owner: Live): Iterable<BindingState> {
+  *ownedBy(owner: InstanceState): Iterable<BindingState> {
     const { x } = this.model;
     const muted = mutedBindings(x, owner.base);
     const { bindings } = x.assetOf(owner.base);
@@ -90,7 +90,7 @@ export class Wiring {
   /** Owners that are spawned stand for their copies, each of which comes with all its bindings before the next one. */
   private gather(
     numbers: ArrayLike<number>,
-    sender: Live | null,
+    sender: InstanceState | null,
   ): { list: readonly BindingState[]; spawned: boolean } {
     const { model, population } = this;
     const { x } = model;
@@ -117,7 +117,7 @@ export class Wiring {
     }
     return { list, spawned };
   }
-  private stateOf(owner: Live, number: number): BindingState {
+  private stateOf(owner: InstanceState, number: number): BindingState {
     const at = number - this.model.x.bindingBase[owner.base];
     return (owner.bindings[at] ??= new BindingState(owner, this.model.compiledBinding(number)));
   }

@@ -109,7 +109,7 @@ function inColumns(ripple: Ripple, sizes: Sizes, room: number): RippleLayout {
   const y = rows(ripple, members, column, sizes);
   return finish({ columns, ticks: [], ...sizes, y, width: x, height: 0 }, (i) => columns[column[i]]);
 }
-/** The widest that columns may be to fit the room together; never less than a name needs to be told. */
+/** The widest that columns may be to fit the room together; never less than a name needs to be reported. */
 function widthCap(columns: readonly RippleColumn[], room: number): number {
   let [low, high] = [WIDTH.least, WIDTH.most];
   while (low < high) {

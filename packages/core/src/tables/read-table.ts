@@ -37,7 +37,7 @@ export interface TableAsk {
 
 /**
  * Reads each row as a thing of a kind: new, or what is there with what the row says; columns that are not there leave their
- * part as it is, an empty cell takes it out. Rows that are broken are told with every fault and left out. Cost: the cells,
+ * part as it is, an empty cell takes it out. Rows that are broken are reported with every fault and left out. Cost: the cells,
  * and the project where something is made.
  */
 export function readTable(index: ProjectIndex, kind: TableKind, csv: CsvTable, ask: TableAsk): TableRead {
@@ -92,7 +92,7 @@ class RowReader {
     const { table, index } = this;
     const faults: CsvRowFault[] = [];
     const fault = (column: string | null, text: string): void => {
-      // Told by the heading of the column, where there is one.
+      // Reported by the heading of the column, where there is one.
       const at = column === null ? undefined : own(this.mapping, column);
       faults.push({ column: at === undefined ? column : this.headings[at], text });
     };

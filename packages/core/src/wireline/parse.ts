@@ -273,45 +273,45 @@ class LineReader {
     while (!s.ended) {
       s.want({ kind: 'option' });
       start = s.at;
-      const took = (pattern: RegExp): boolean => s.take(pattern) !== null;
-      if (took(/^if(?![\w-])/)) {
+      const taken = (pattern: RegExp): boolean => s.take(pattern) !== null;
+      if (taken(/^if(?![\w-])/)) {
         once('if');
         before.if = this.conditions();
-      } else if (took(/^once(?![\w-])/)) {
+      } else if (taken(/^once(?![\w-])/)) {
         once('limit');
         before.limit = 1;
-      } else if (took(/^at\s+most(?![\w-])/)) {
+      } else if (taken(/^at\s+most(?![\w-])/)) {
         once('limit');
         const n = Number(s.take(/^\d+(?![\w.-])/) ?? s.fail('a whole number from 1', { kind: 'text' }));
         if (n < 1 || !Number.isSafeInteger(n)) s.fail('a whole number from 1', { kind: 'text' });
         before.limit = n;
-      } else if (took(/^after(?![\w-])/)) {
+      } else if (taken(/^after(?![\w-])/)) {
         once('delay');
         const n = s.take(/^\d+(?:\.\d+)?(?:[eE][+-]?\d+)?\s*s(?![\w-])/);
         before.delay = Number.parseFloat(n ?? s.fail('seconds, such as 0.5s', { kind: 'text' }));
-      } else if (took(/^in\s+code(?![\w-])/)) {
+      } else if (taken(/^in\s+code(?![\w-])/)) {
         once('origin');
         before.origin = 'code';
-      } else if (took(/^by\s+hand(?![\w-])/)) {
+      } else if (taken(/^by\s+hand(?![\w-])/)) {
         once('origin');
         before.origin = 'authored';
-      } else if (took(/^bound\s+at(?![\w-])/)) {
+      } else if (taken(/^bound\s+at(?![\w-])/)) {
         once('binding time');
         before.bind = this.choice('start', 'load');
-      } else if (took(/^releases(?![\w-])/)) {
+      } else if (taken(/^releases(?![\w-])/)) {
         once('release');
         before.release = this.choice('own', 'all', 'never');
-      } else if (took(/^off(?![\w-])/)) {
+      } else if (taken(/^off(?![\w-])/)) {
         once('switch');
         before.enabled = false;
-      } else if (took(/^on(?![\w-])/)) {
+      } else if (taken(/^on(?![\w-])/)) {
         once('switch');
         before.enabled = true;
-      } else if (took(/^named(?![\w-])/)) {
+      } else if (taken(/^named(?![\w-])/)) {
         once('name');
         s.skipBlanks();
         before.id = this.name('a name for the binding', { kind: 'text' });
-      } else if (took(/^note(?![\w-])/)) {
+      } else if (taken(/^note(?![\w-])/)) {
         once('note');
         s.skipBlanks();
         before.note = s.takeQuoted() ?? s.fail('a note in quotes', { kind: 'text' });

@@ -14,7 +14,7 @@ import { ofWrittenBindings } from './written-bindings.js';
 import { ofWrittenEffects } from './written-effects.js';
 import { ofWrittenPlacements } from './written-placements.js';
 
-/** In this order: what has no listener is told by what liveness found. */
+/** In this order: what has no listener is reported by what liveness found. */
 const READINGS: readonly SecondReading[] = [
   ofLiveness,
   ofShape,

@@ -59,7 +59,7 @@ function keyOf(r: NaiveReading, key: KeyExpr | undefined, of: NaiveInstance | nu
   return value === undefined ? 'any' : canonicalJson(value);
 }
 
-/** What a binding leads to as far as that can be told; null where its receivers are not there. */
+/** What a binding leads to as far as that can be reported; null where its receivers are not there. */
 function receiversOf(
   r: NaiveReading,
   owner: NaiveInstance,

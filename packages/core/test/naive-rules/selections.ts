@@ -41,8 +41,8 @@ function selections(r: NaiveReading): void {
       if (copies.every(({ receivers }) => receivers.length === 0)) tell('empty-selection', '', copies);
       const many = copies.filter(({ candidates }) => weight(candidates) >= 2);
       if (to.pick === 'first') tell('first-of-many', '', many);
-      const isTold = 'channel' in from && typeof from.key === 'object' && 'property' in from.key;
-      const all = to.match === undefined && to.pick !== 'first' && !isTold;
+      const isWanted = 'channel' in from && typeof from.key === 'object' && 'property' in from.key;
+      const all = to.match === undefined && to.pick !== 'first' && !isWanted;
       if (all && hasKey(r.n.asset(to.every)!)) tell('broadcast-spill', 'every', many);
     } else if ('channel' in from && from.key === undefined) {
       const receivers = new Set(copies.flatMap((c) => c.receivers));

@@ -11,7 +11,7 @@ interface Props {
   title: string;
   /** The drawing as it is on the screen now; null if there is none. */
   drawing: () => SVGSVGElement | Drawn | null;
-  /** What is told where there is none. */
+  /** What is said where there is none. */
   none?: string;
   /** The same as a graph, for documents that draw it themselves. */
   diagram?: () => Diagram;

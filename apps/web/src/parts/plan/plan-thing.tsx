@@ -12,7 +12,7 @@ export interface ThingStyle {
   /** Chosen as a receiver. */
   picked?: boolean;
   faded?: boolean;
-  /** The worst of the faults that are told at it. */
+  /** The worst of the faults that are reported at it. */
   fault?: 'error' | 'warning' | 'info';
   /** It is other than its prefab: something is off or overridden in it. */
   differs?: boolean;

@@ -51,7 +51,7 @@ interface Props<T> {
 /** Completions that are shown; more is typed. */
 const MOST = 30;
 
-/** A line of a notation: completed as it is typed, and what is wrong is told with its place. */
+/** A line of a notation: completed as it is typed, and what is wrong is reported with its place. */
 export function LineInput<T>(props: Props<T>): ReactNode {
   const { label, placeholder, hint, complete, read, warn, does, onTake, onLines, onLeave, onText } = props;
   const [text, setText] = useState(props.text ?? '');

@@ -110,7 +110,7 @@ function readDeclares(index: ProjectIndex, asset: string, text: string): ReadLin
     fault: { at, found, message: `expected ${message}`, expected: message },
   });
   if (textKind(text) !== 'declared') {
-    // Whatever it is meant to be, the words that a line can begin with are told.
+    // Whatever it is meant to be, the words that a line can begin with are listed.
     const parsed = parseProjectLine(text);
     return 'fault' in parsed ? parsed : fault('a declaration');
   }

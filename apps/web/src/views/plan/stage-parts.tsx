@@ -24,7 +24,7 @@ export function StageParts({ owner, stage }: { owner: AssetIndex; stage: Stage }
         onOrder={(id, at) => edit(reordering(owner, id, at))}
       />
       <div className="chosenpart">
-        <Told findings={chosen.flatMap((id) => findings.get(id) ?? [])} base={`/p/${project}/audit`} />
+        <FirstFault findings={chosen.flatMap((id) => findings.get(id) ?? [])} base={`/p/${project}/audit`} />
         {placements.length > 0 ? (
           <ChosenBar
             actions={
@@ -56,7 +56,7 @@ export function StageParts({ owner, stage }: { owner: AssetIndex; stage: Stage }
   );
 }
 
-function Told({ findings, base }: { findings: readonly Finding[]; base: string }): ReactNode {
+function FirstFault({ findings, base }: { findings: readonly Finding[]; base: string }): ReactNode {
   if (findings.length === 0) return null;
   const [first] = findings;
   return (

@@ -23,12 +23,7 @@ import { useSession, useSessionState } from '../../session/session-context.js';
 import { coveredSenders } from '../../session/coverage.js';
 import { useCoverage } from '../../session/use-coverage.js';
 import type { Placeable } from './palette.js';
-import {
-  faultsOfBindings,
-  findingsByPlacement,
-  thingStylesOf,
-  namingCounts,
-} from './placement-styles.js';
+import { faultsOfBindings, findingsByPlacement, thingStylesOf, namingCounts } from './placement-styles.js';
 import type { PlanAddress } from './plan-address.js';
 import {
   copying,
@@ -221,7 +216,7 @@ export function useStage(owner: AssetIndex, address: PlanAddress) {
   const lines = usePastedLines(owner);
   const paste = (text: string): void => {
     const kind = textKind(text);
-    // What is no line at all is told in words.
+    // What is no line at all is reported in words.
     const isLines = kind === 'declared' || kind === 'table' || (kind === 'wired' && /^\s*when\s/m.test(text));
     if (isLines) return lines.open(text);
     const { changeSet, placed, words } = pasting(index, owner, text);

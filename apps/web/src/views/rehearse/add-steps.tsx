@@ -5,7 +5,7 @@ import { useSessionState } from '../../session/session-context.js';
 import { FieldEntry } from './field-entry.js';
 import { readKey, readTypedStep } from './typed-steps.js';
 
-/** Steps that are not pointed at on the plan: pauses, channels that are told, and events that are typed. */
+/** Steps that are not pointed at on the plan: pauses, channels that are published to, and events that are typed. */
 export function AddSteps({ at, onStep }: { at: number; onStep: (step: Step) => void }): ReactNode {
   return (
     <div className="addsteps">
@@ -24,7 +24,7 @@ export function AddSteps({ at, onStep }: { at: number; onStep: (step: Step) => v
   );
 }
 
-/** A channel with the key and the fields that are told on it. */
+/** A channel with the key and the fields that are published on it. */
 function TellChannel({ at, onStep }: { at: number; onStep: (step: Step) => void }): ReactNode {
   const { index, project } = useSessionState();
   const [name, setName] = useState('');

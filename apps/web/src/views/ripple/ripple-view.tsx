@@ -87,7 +87,7 @@ export function RippleView(): ReactNode {
         />
         <Filters address={address} />
       </div>
-      <div className="ripplesays" role="status" data-took={answer?.took.toFixed(1)}>
+      <div className="ripplesays" role="status" data-took={answer?.milliseconds.toFixed(1)}>
         {ripple && (
           <>
             <b className="big">{ripple.reach}</b> {ripple.reach === 1 ? 'action' : 'actions'}{' '}

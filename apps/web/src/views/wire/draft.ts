@@ -123,7 +123,7 @@ function argText(arg: Arg): string {
   return typeof arg === 'string' && /^[^$@"\s][^"]*$/.test(arg) && arg !== 'sender' ? arg : printArg(arg);
 }
 
-/** Reads all fields; what is wrong is told by field. */
+/** Reads all fields; what is wrong is reported by field. */
 export function checkDraft(draft: Draft, params: readonly Field[], scope: ArgScope): CheckedDraft {
   const faults = new Map<string, string>();
   const args: Record<string, Arg> = {};

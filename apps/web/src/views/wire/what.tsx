@@ -190,7 +190,7 @@ function moveBetweenActions(e: KeyboardEvent<HTMLDivElement>): void {
   rows[Math.max(0, Math.min(rows.length - 1, at + (e.key === 'ArrowDown' ? 1 : -1)))].focus();
 }
 
-/** What a selection that is being put together takes now, in words, and told to the plan. */
+/** What a selection that is being put together takes now, in words, and shown on the plan. */
 function useTaken(
   owner: AssetIndex,
   from: BindingFrom,

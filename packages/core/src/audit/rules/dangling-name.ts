@@ -130,7 +130,7 @@ function checkMutes(inputs: AnalysisInputs, owner: AssetIndex, report: Send): vo
   });
 }
 
-/** What a condition asks is looked up where the binding's source leads; a source that leads nowhere is told as such. */
+/** What a condition asks is looked up where the binding's source leads; a source that leads nowhere is reported as such. */
 function checkConditions(
   inputs: AnalysisInputs,
   { binding, owner, position, ends }: BindingUnit,

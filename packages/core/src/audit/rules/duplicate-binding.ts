@@ -97,15 +97,15 @@ class Pairs {
       evidence: () => bindingsEvidence([a, b]),
     });
   }
-  /** Each with the first before it that does not exclude it, where such pairs are to be told. */
-  among(meeting: Meeting, isTold: (first: Met, later: Met) => boolean): void {
+  /** Each with the first before it that does not exclude it, where such pairs are to be reported. */
+  among(meeting: Meeting, isWanted: (first: Met, later: Met) => boolean): void {
     const { g } = this.inputs;
     meeting.forEach((later, at) => {
       for (let i = 0; i < at && this.tries-- > 0; i++) {
         const first = meeting[i];
         // Two whose conditions exclude each other never do the same at once.
         if (!canBothServe(g, askerOf(first), askerOf(later))) continue;
-        if (isTold(first, later)) this.tell(first.binding, later.binding, 'perform the same action');
+        if (isWanted(first, later)) this.tell(first.binding, later.binding, 'perform the same action');
         break;
       }
     });

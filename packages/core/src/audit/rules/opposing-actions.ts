@@ -69,13 +69,13 @@ class Pairs {
     this.tries = triesFor(this.left);
   }
 
-  /** All that do not exclude each other, where such pairs are to be told. */
-  among(meeting: Meeting, isTold: (first: Met, later: Met) => boolean): void {
+  /** All that do not exclude each other, where such pairs are to be reported. */
+  among(meeting: Meeting, isWanted: (first: Met, later: Met) => boolean): void {
     const { g } = this.inputs;
     for (let i = 0; i < meeting.length; i++) {
       for (let j = i + 1; j < meeting.length && this.left > 0; j++) {
         const [first, later] = [meeting[i], meeting[j]];
-        if (!isTold(first, later)) continue;
+        if (!isWanted(first, later)) continue;
         if (first.binding === later.binding || first.value === later.value) continue;
         if (this.tries-- <= 0) return;
         if (canBothServe(g, askerOf(first), askerOf(later))) this.tell(first, later);

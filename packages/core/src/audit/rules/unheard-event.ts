@@ -17,7 +17,7 @@ export const unheardEvent = defineRule<'nowhere' | 'expected'>({
   },
   parts: [
     {
-      // One that nobody waits for is told only where it is silent everywhere.
+      // One that nobody waits for is reported only where it is silent everywhere.
       unit: 'asset',
       after: ['event bindings'],
       check(inputs, asset, report) {

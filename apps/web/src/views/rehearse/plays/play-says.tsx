@@ -18,7 +18,7 @@ import { assetOfOwner } from './owner.js';
 
 /** So many of each kind are listed. */
 const MOST = 100;
-type Told = PlayReport['missing'][number] | PlayReport['doubled'][number] | PlayReport['despite'][number];
+type Reported = PlayReport['missing'][number] | PlayReport['doubled'][number] | PlayReport['despite'][number];
 
 /** What one play, or file, says of the wiring: the gravest first. */
 export function PlaySays({ name, report: r }: { name: string; report: PlayReport }): ReactNode {
@@ -51,8 +51,8 @@ export function PlaySays({ name, report: r }: { name: string; report: PlayReport
           be wrong.
         </p>
       ))}
-      <Told title="Should have followed, and did not" list={r.missing} say={(m) => missingText(m)} />
-      <Told
+      <ReportedList title="Should have followed, and did not" list={r.missing} say={(m) => missingText(m)} />
+      <ReportedList
         title="Done twice"
         list={r.doubled}
         say={(d) => `binding ${d.binding} of ${d.owner}: ${d.at} ${d.action}`}
@@ -70,7 +70,7 @@ export function PlaySays({ name, report: r }: { name: string; report: PlayReport
           </ul>
         </section>
       )}
-      <Told
+      <ReportedList
         title="Happened though the wiring does not let it"
         list={r.despite}
         say={(d) => `${d.at} ${d.name}: ${d.reason}`}
@@ -166,7 +166,7 @@ function KeptLink({ name }: { name: string }): ReactNode {
   );
 }
 
-function Told<T extends Told>({
+function ReportedList<T extends Reported>({
   title,
   list,
   say,
@@ -198,7 +198,7 @@ function Told<T extends Told>({
 function Often({
   of: { count, sessions, first },
 }: {
-  of: Pick<Told, 'count' | 'sessions' | 'first'>;
+  of: Pick<Reported, 'count' | 'sessions' | 'first'>;
 }): ReactNode {
   return (
     <span className="soft">

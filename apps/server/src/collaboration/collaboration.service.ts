@@ -20,7 +20,7 @@ import { Closing } from '../http/closing.js';
 import { ProjectStore } from '../projects/project.store.js';
 import type { Actor } from '../team/actor.js';
 import { Members } from '../team/members.js';
-import type { LiveDto, WindowDto } from './live.dto.js';
+import type { CollaborationDto, WindowDto } from './collaboration.dto.js';
 import { Presence } from './presence.js';
 import { ProjectFeed } from './project.feed.js';
 
@@ -29,7 +29,7 @@ const LONGEST = 86_400_000;
 
 /** One stream of events for each browser that has a project open. All streams of a project share what is asked for it. */
 @Injectable()
-export class LiveService implements OnModuleDestroy {
+export class CollaborationService implements OnModuleDestroy {
   private readonly feeds = new Map<string, ProjectFeed>();
   private readonly heard: Subscription;
   /** Accounts of which what they may do has changed. */
@@ -62,7 +62,7 @@ export class LiveService implements OnModuleDestroy {
    * Everything that happens to some projects from now on: the version of each (first of all the one that is stored), who
    * has it open, and that its builds have changed. Its windows count as present until the stream ends.
    */
-  async stream({ stream, projects }: LiveDto, by: Actor | null): Promise<Observable<MessageEvent>> {
+  async stream({ stream, projects }: CollaborationDto, by: Actor | null): Promise<Observable<MessageEvent>> {
     const mine = await this.allowed(by, projects);
     const versions = await this.store.versions(this.db.k, [...mine]);
     await this.presence.begin(stream);

@@ -12,8 +12,8 @@ import {
 } from '@nestjs/common';
 import { ApiExtraModels, ApiNoContentResponse, ApiOkResponse, ApiOperation, ApiTags } from '@nestjs/swagger';
 import type { Observable } from 'rxjs';
-import { LiveDto, PresenceEventDto, VersionEventDto, WindowsDto } from './live.dto.js';
-import { LiveService } from './live.service.js';
+import { CollaborationDto, PresenceEventDto, VersionEventDto, WindowsDto } from './collaboration.dto.js';
+import { CollaborationService } from './collaboration.service.js';
 import { By, type Actor } from '../team/actor.js';
 import { Needs } from '../team/roles.js';
 
@@ -21,8 +21,8 @@ import { Needs } from '../team/roles.js';
 // They come as data of events, which the description has no place for.
 @ApiExtraModels(VersionEventDto, PresenceEventDto)
 @Controller('api/live')
-export class LiveController {
-  constructor(@Inject(LiveService) private readonly live: LiveService) {}
+export class CollaborationController {
+  constructor(@Inject(CollaborationService) private readonly live: CollaborationService) {}
 
   @Needs('account')
   @Sse()
@@ -31,7 +31,7 @@ export class LiveController {
       'Events of several projects, as server-sent events: version, presence, builds, plays; gone for one that does not exist',
   })
   @ApiOkResponse({ description: 'text/event-stream' })
-  stream(@Query() dto: LiveDto, @By() by: Actor | null): Promise<Observable<MessageEvent>> {
+  stream(@Query() dto: CollaborationDto, @By() by: Actor | null): Promise<Observable<MessageEvent>> {
     return this.live.stream(dto, by);
   }
 

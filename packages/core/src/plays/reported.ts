@@ -10,8 +10,8 @@ import type {
 } from './play-report.js';
 import { missingText } from './words.js';
 
-/** What is told of plays, by kind: two that have the same key are the same thing, seen again. */
-export interface Told {
+/** What is reported of plays, by kind: two that have the same key are the same thing, seen again. */
+export interface Reported {
   unknown: Unknown;
   unexplained: Unexplained;
   missing: Missing;
@@ -21,7 +21,7 @@ export interface Told {
 }
 type Fact<T> = Omit<T, 'count' | 'sessions' | 'first'>;
 
-export const TOLD: { readonly [K in keyof Told]: (of: Fact<Told[K]>) => string } = {
+export const REPORTED: { readonly [K in keyof Reported]: (of: Fact<Reported[K]>) => string } = {
   unknown: ({ what, name }) => `${what} ${name}`,
   unexplained: ({ at, action }) => `${at} ${action}`,
   missing: (what) => missingText(what as Missing),
@@ -30,7 +30,7 @@ export const TOLD: { readonly [K in keyof Told]: (of: Fact<Told[K]>) => string }
     `${late.owner} ${late.binding} ${late.at} ${early.owner} ${early.binding} ${early.at}`,
   despite: ({ at, name, reason }) => `${at} ${name} ${reason}`,
 };
-export const TOLD_KINDS = Object.keys(TOLD) as (keyof Told)[];
+export const REPORTED_KINDS = Object.keys(REPORTED) as (keyof Reported)[];
 
 export function servedKey({ owner, binding }: Pick<Served, 'owner' | 'binding'>): string {
   return `${owner} ${binding}`;

@@ -37,7 +37,7 @@ export class WindowDto extends PresentDto {
   project: string;
 }
 /** The query of a stream. */
-export class LiveDto {
+export class CollaborationDto {
   @ApiProperty({ format: 'uuid', description: 'Names the connection; another one each time.' })
   @IsUUID()
   stream: string;

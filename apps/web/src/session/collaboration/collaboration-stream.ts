@@ -2,7 +2,7 @@ import { sendWindows, type PresentWindow } from '../../api/client.js';
 import { ApiProblem } from '../../api/problem.js';
 
 /** An event of the server, of one project. */
-export type LiveEvent =
+export type CollaborationEvent =
   | { type: 'version'; data: { project: string; version: number } }
   | {
       type: 'presence';
@@ -10,7 +10,7 @@ export type LiveEvent =
     }
   | { type: 'builds'; data: { project: string } }
   | { type: 'plays'; data: { project: string } };
-const TYPES: readonly LiveEvent['type'][] = ['version', 'presence', 'builds', 'plays'];
+const TYPES: readonly CollaborationEvent['type'][] = ['version', 'presence', 'builds', 'plays'];
 
 const AGAIN_MS = 2000;
 /** The server says something every five seconds; one that says nothing for so long does not answer. */
@@ -19,7 +19,7 @@ const SILENCE_MS = 12_000;
 const GATHER_MS = 150;
 
 /** The one connection of this browser to the server's events; made again whenever it is lost or other projects are followed. */
-export class LiveStream {
+export class CollaborationStream {
   private source: EventSource | null = null;
   private id = '';
   private followed = '';
@@ -30,7 +30,7 @@ export class LiveStream {
   private closed = false;
 
   constructor(
-    private readonly event: (event: LiveEvent) => void,
+    private readonly event: (event: CollaborationEvent) => void,
     private readonly connected: (is: boolean) => void,
   ) {}
 

@@ -1,9 +1,9 @@
 import type { PresentWindow } from '../../api/client.js';
 import { liveWindows } from '../windows.js';
-import { LiveStream, type LiveEvent } from './live-stream.js';
+import { CollaborationStream, type CollaborationEvent } from './collaboration-stream.js';
 
 /** What a window hears of the project that it has open. */
-export interface LiveListener {
+export interface CollaborationListener {
   version: (version: number) => void;
   /** All other windows of the project. */
   present: (windows: PresentWindow[]) => void;
@@ -17,7 +17,7 @@ type Message =
   | { tells: 'here'; window: Window }
   | { tells: 'gone'; client: string }
   | { tells: 'who' }
-  | { tells: 'event'; event: LiveEvent }
+  | { tells: 'event'; event: CollaborationEvent }
   | { tells: 'connected'; is: boolean };
 const NAME = 'oquel.live';
 const LOOK_MS = 10_000;
@@ -27,7 +27,7 @@ const LOOK_MS = 10_000;
  * leads: it holds a lock, has the stream, and passes on what it hears. When it ends, the lock goes to another one. Windows
  * say to it where they are.
  */
-export class LiveHub {
+export class CollaborationHub {
   private readonly channel = new BroadcastChannel(NAME);
   private readonly others = new Map<string, PresentWindow>();
   private leading: Leader | null = null;
@@ -38,7 +38,7 @@ export class LiveHub {
     private readonly client: string,
     private readonly who: () => string,
     private readonly place: () => string,
-    private readonly listener: LiveListener,
+    private readonly listener: CollaborationListener,
   ) {
     this.channel.onmessage = ({ data }: MessageEvent<Message>) => this.take(data);
     this.moved();
@@ -97,7 +97,7 @@ export class LiveHub {
         if (message.event.data.project === this.project) this.hear(message.event);
     }
   }
-  private hear({ type, data }: LiveEvent): void {
+  private hear({ type, data }: CollaborationEvent): void {
     if (type === 'version') this.listener.version(data.version);
     else if (type === 'builds') this.listener.builds();
     else if (type === 'plays') this.listener.plays();
@@ -115,11 +115,11 @@ class Leader {
   private readonly windows = new Map<string, Window>();
   private readonly latest = new Map<string, { version: number; present: Map<string, PresentWindow> }>();
   private isConnected = false;
-  private readonly stream: LiveStream;
+  private readonly stream: CollaborationStream;
   private readonly looking: ReturnType<typeof setInterval>;
 
   constructor(private readonly pass: (message: Message) => void) {
-    this.stream = new LiveStream(
+    this.stream = new CollaborationStream(
       (event) => {
         this.note(event);
         pass({ tells: 'event', event });
@@ -156,7 +156,7 @@ class Leader {
     this.pass({ tells: 'event', event: { type: 'version', data: { project, version } } });
     this.pass({ tells: 'event', event: { type: 'presence', data: { project, all: [...present.values()] } } });
   }
-  private note({ type, data }: LiveEvent): void {
+  private note({ type, data }: CollaborationEvent): void {
     const latest = this.latest.get(data.project) ?? { version: 0, present: new Map<string, PresentWindow>() };
     this.latest.set(data.project, latest);
     if (type === 'version') latest.version = data.version;

@@ -4,7 +4,7 @@ import type { BindingActivity, CompiledBinding } from './compiled-binding.js';
 /** One copy that a `spawn` effect made of a stand-in. */
 export class Copy {
   /** What it contains, itself included, by the instance's number; made when first asked for. */
-  readonly inside = new Map<number, Live>();
+  readonly inside = new Map<number, InstanceState>();
   constructor(
     /** The instance that stands in for all copies. */
     readonly standIn: number,
@@ -20,7 +20,7 @@ export class Copy {
 }
 
 /** The state of one instance in a run: a placed one, or one in a copy of what stands in for it. */
-export class Live {
+export class InstanceState {
   gone = false;
   /** When it started, on the clock of binding; −1 until it is first awake. */
   started = -1;
@@ -54,10 +54,10 @@ export class BindingState {
   /** Raises served. */
   served = 0;
   /** Senders that somebody else's release has taken it from. */
-  private released: Set<Live | null> | null = null;
+  private released: Set<InstanceState | null> | null = null;
 
   constructor(
-    readonly owner: Live,
+    readonly owner: InstanceState,
     readonly compiled: CompiledBinding,
   ) {}
 
@@ -66,11 +66,11 @@ export class BindingState {
     if (this.compiled.atStart) return this.owner.started;
     return this.owner.copy ? this.owner.copy.born : 0;
   }
-  activityTowards(sender: Live | null): BindingActivity {
+  activityTowards(sender: InstanceState | null): BindingActivity {
     if (this.since < 0 || (this.owner.gone && this.compiled.release !== 'never')) return 'inactive';
     return this.released?.has(sender) ? 'released' : 'active';
   }
-  release(sender: Live | null): void {
+  release(sender: InstanceState | null): void {
     (this.released ??= new Set()).add(sender);
   }
 }
