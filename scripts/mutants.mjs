@@ -31,7 +31,7 @@ const TESTS = {
     ['merge', 'names', 'incremental-audit'],
   ],
   rehearse: [
-    ['rehearse-cases', 'rehearse'],
+    ['rehearse-cases', 'rehearse', 'states'],
     ['naive-rehearsal', 'conditions', 'plays'],
   ],
   compare: [
