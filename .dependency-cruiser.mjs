@@ -23,7 +23,7 @@ const LAYERS = {
     'fix',
     'bulk',
     'rename',
-    'proof',
+    'presentation',
     'compile',
     'walk',
     'plays',

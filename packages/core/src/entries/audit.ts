@@ -28,8 +28,8 @@ export {
 export { CROSSING_ORDERS, orderGroups, type CrossingOrder } from '../crossings/order.js';
 export { fixAlike, MOST_ALIKE, type FixOfMany } from '../fix/alike.js';
 export { fixesIn, proposeFixes, type TriedFix } from '../fix/propose.js';
-export { namesText, type NamesText } from '../proof/names-text.js';
-export { proofTracks, nodeName, type ProofRow, type ProofTrack } from '../proof/proof-rows.js';
+export { namesText, type NamesText } from '../presentation/names-text.js';
+export { proofTracks, nodeName, type ProofRow, type ProofTrack } from '../presentation/proof-rows.js';
 export type { Heaviest, HeaviestStep } from '../ripple/heaviest.js';
 export {
   layRipple,
@@ -37,7 +37,7 @@ export {
   type RippleAxis,
   type RippleColumn,
   type RippleLayout,
-} from '../ripple/layout.js';
+} from '../presentation/ripple-layout.js';
 export { entryText, entryWords, rippleLines, type RippleLine } from '../ripple/lines.js';
 export { rippleMoments, type RippleMoment } from '../ripple/moments.js';
 export { narrowed, type RippleFilter } from '../ripple/narrow.js';

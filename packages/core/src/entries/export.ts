@@ -23,7 +23,8 @@ export {
 export { makeForRows, type CsvMade } from '../exchange/csv-making.js';
 export { CsvFault, readCsvTable, type CsvCells, type CsvTable } from '../exchange/csv-table.js';
 export { bindingsCsv } from '../export/bindings.js';
-export { catalogueCsv, catalogueHtml, catalogueJson } from '../export/catalogue.js';
+export { catalogueCsv, catalogueJson } from '../export/catalogue.js';
+export { catalogueHtml } from '../presentation/catalogue-page.js';
 export {
   coverageCobertura,
   coverageLcov,

@@ -1,4 +1,5 @@
 import { EDGE_CLASSES, type Graph } from '../graph/graph.js';
+import { linksOf, stronglyConnected } from '../graph/components.js';
 import { cycleGroups, cyclicParts, type CycleGroup } from '../graph/cycles.js';
 import type { Finding } from '../audit/finding.js';
 import { cycleSubject } from '../audit/rules/relay-cycle.js';
@@ -102,53 +103,18 @@ function breaks(edges: readonly CycleEdge[], gone: ReadonlySet<Binding>): boolea
   return ownEdgesOnCycles(edges, gone).length === 0;
 }
 
-/** Own-class edges whose head still reaches their tail. Components by Kosaraju's method with explicit stacks; linear. */
+/** Own-class edges whose head still reaches their tail. Linear in the edges. */
 function ownEdgesOnCycles(edges: readonly CycleEdge[], gone: ReadonlySet<Binding>): CycleEdge[] {
   const left = edges.filter((e) => e.binding === null || !gone.has(e.binding));
-  const out = adjacency(left, (e) => [e.tail, e.head]);
-  const back = adjacency(left, (e) => [e.head, e.tail]);
-  const order: number[] = [];
-  const seen = new Set<number>();
-  for (const root of out.keys()) walk(root, out, seen, (n) => order.push(n));
-  const component = new Map<number, number>();
-  const placed = new Set<number>();
-  for (const root of order.reverse()) walk(root, back, placed, (n) => component.set(n, root));
-  return left.filter((e) => e.own && component.get(e.tail) === component.get(e.head));
-}
-function adjacency(
-  edges: readonly CycleEdge[],
-  ends: (e: CycleEdge) => [number, number],
-): Map<number, number[]> {
-  const map = new Map<number, number[]>();
-  for (const e of edges) {
-    const [a, b] = ends(e);
-    if (!map.has(a)) map.set(a, []);
-    if (!map.has(b)) map.set(b, []);
-    map.get(a)!.push(b);
-  }
-  return map;
-}
-/** Depth first from a root; `leave` is called when all below a node is done. */
-function walk(
-  root: number,
-  next: Map<number, number[]>,
-  seen: Set<number>,
-  leave: (n: number) => void,
-): void {
-  if (seen.has(root)) return;
-  seen.add(root);
-  const stack: { n: number; i: number }[] = [{ n: root, i: 0 }];
-  while (stack.length > 0) {
-    const top = stack[stack.length - 1];
-    const to = next.get(top.n)?.[top.i++];
-    if (to === undefined) {
-      leave(top.n);
-      stack.pop();
-    } else if (!seen.has(to)) {
-      seen.add(to);
-      stack.push({ n: to, i: 0 });
-    }
-  }
+  const number = new Map<number, number>();
+  for (const { tail, head } of left)
+    for (const n of [tail, head]) if (!number.has(n)) number.set(n, number.size);
+  const links = linksOf(
+    number.size,
+    left.map((e) => [number.get(e.tail)!, number.get(e.head)!] as const),
+  );
+  const { of } = stronglyConnected(links);
+  return left.filter((e) => e.own && of[number.get(e.tail)!] === of[number.get(e.head)!]);
 }
 
 /** Adds, until all is broken, the binding that takes most own edges off their cycles; null if bindings do not suffice. */

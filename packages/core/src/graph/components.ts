@@ -12,6 +12,16 @@ export interface NumberedComponents {
 
 /** What a search for components needs of a graph. */
 export type Links = Pick<Graph, 'nodes' | 'first' | 'end' | 'head' | 'meta'>;
+/** Links of so many nodes by their tails and heads, all of one class. Cost: nodes and links. */
+export function linksOf(nodes: number, pairs: readonly (readonly [tail: number, head: number])[]): Links {
+  const first = new Int32Array(nodes + 1);
+  for (const [tail] of pairs) first[tail + 1]++;
+  for (let n = 0; n < nodes; n++) first[n + 1] += first[n];
+  const at = first.slice(0, nodes);
+  const head = new Int32Array(pairs.length);
+  for (const [tail, to] of pairs) head[at[tail]++] = to;
+  return { nodes, first, end: first.subarray(1), head, meta: new Uint8Array(pairs.length) };
+}
 
 /**
  * Strongly connected components over the edges of class `minClass` or stronger.

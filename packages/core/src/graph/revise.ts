@@ -1,4 +1,4 @@
-import { MinHeap } from '../util/min-heap.js';
+import { leastFirst } from '../util/least-first.js';
 import { membersOf, type Components } from './components.js';
 import type { Incoming } from './incoming.js';
 
@@ -14,15 +14,16 @@ export function reviseUpwards(
   revise: (component: number) => boolean,
 ): void {
   const { of, rank } = c;
-  const heap = new MinHeap();
+  const queue = leastFirst();
   const waiting = new Set<number>();
   const put = (component: number): void => {
     if (waiting.has(component)) return;
     waiting.add(component);
-    heap.push(rank[component], component);
+    queue.push([rank[component], component]);
   };
   for (const component of begin) put(component);
-  for (let k = heap.pop(); k !== undefined; k = heap.pop()) {
+  for (let next = queue.pop(); next !== undefined; next = queue.pop()) {
+    const [, k] = next;
     waiting.delete(k);
     if (!revise(k)) continue;
     for (const n of membersOf(c, k)) {

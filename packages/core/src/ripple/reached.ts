@@ -1,6 +1,6 @@
 import { stronglyConnected } from '../graph/components.js';
 import { edgeDelay, type Graph } from '../graph/graph.js';
-import { MinHeap } from '../util/min-heap.js';
+import { leastFirst } from '../util/least-first.js';
 import { longestLevels, shortestLevels, type Part } from './levels.js';
 import { IntList } from '../util/int-list.js';
 
@@ -98,21 +98,20 @@ export function walk(g: Graph, a: Adjacency, starts: readonly number[], most: nu
 /** Quickest ways by delays in whole microseconds (Dijkstra, 1959, with a binary heap). */
 function times(g: Graph, { nodes, first, to, edge }: Part, starts: number): Float64Array {
   const time = new Float64Array(nodes.length).fill(Infinity);
-  const heap = new MinHeap();
+  const queue = leastFirst();
   for (let i = 0; i < starts; i++) {
     time[i] = 0;
-    heap.push(0, i);
+    queue.push([0, i]);
   }
-  while (heap.size > 0) {
-    const t = heap.leastKey!;
-    const i = heap.pop()!;
+  for (let least = queue.pop(); least !== undefined; least = queue.pop()) {
+    const [t, i] = least;
     if (t > time[i]) continue;
     for (let e = first[i]; e < first[i + 1]; e++) {
       const delay = Math.round(edgeDelay(g, edge[e], tailNode(g, edge[e], nodes[i], nodes[to[e]])) * 1e6);
       const next = to[e];
       if (t + delay < time[next]) {
         time[next] = t + delay;
-        heap.push(time[next], next);
+        queue.push([time[next], next]);
       }
     }
   }

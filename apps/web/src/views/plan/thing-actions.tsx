@@ -43,7 +43,7 @@ export function ThingActions({
           title="Rotate by 90 degrees about the middle; [ and ] rotate by 15 degrees"
           onClick={onRotate}
         >
-          Turn
+          Rotate
         </button>
       )}
       <button type="button" className="word" title="Delete" onClick={onLeave}>

@@ -1,7 +1,7 @@
-import { MinHeap } from '../util/min-heap.js';
-import { entryWords } from './lines.js';
-import { entryNotes, type EntryNotes } from './notes.js';
-import type { Ripple, RippleEntry } from './model.js';
+import { leastFirst } from '../util/least-first.js';
+import { entryWords } from '../ripple/lines.js';
+import { entryNotes, type EntryNotes } from '../ripple/notes.js';
+import type { Ripple, RippleEntry } from '../ripple/model.js';
 
 /** A column of hops, or a tick of the seconds. Pixels from the left. */
 export interface RippleColumn {
@@ -189,20 +189,20 @@ function alongSeconds(ripple: Ripple, sizes: Sizes, room: number): RippleLayout 
   const order = entries.map((_, i) => i);
   order.sort((a, b) => entries[a].time - entries[b].time || entries[a].hop - entries[b].hop || a - b);
   // Rows that are taken, by where they end, and rows that are free, the topmost first.
-  const taken = new MinHeap();
-  const free = new MinHeap();
+  const taken = leastFirst();
+  const free = leastFirst();
   const row = new Int32Array(entries.length);
   const heights: number[] = [];
   for (const i of order) {
     const x = entries[i].time * scale;
-    while (taken.size > 0 && taken.leastKey! <= x) {
-      const ended = taken.pop()!;
-      free.push(ended, ended);
+    for (let least = taken.peek(); least !== undefined && least[0] <= x; least = taken.peek()) {
+      const [, ended] = taken.pop()!;
+      free.push([ended, ended]);
     }
-    const at = free.pop() ?? heights.push(0) - 1;
+    const at = free.pop()?.[1] ?? heights.push(0) - 1;
     row[i] = at;
     heights[at] = Math.max(heights[at], h[i]);
-    taken.push(x + w[i] + GAP, at);
+    taken.push([x + w[i] + GAP, at]);
   }
   const tops: number[] = [];
   let top = 0;
