@@ -48,6 +48,28 @@ export default tseslint.config(
     },
   },
   {
+    // More than five parameters by their place are told apart by nobody. What does a delivery has more: it allocates nothing.
+    files: ['packages/*/src/**/*.ts', 'apps/*/src/**/*.{ts,tsx}'],
+    ignores: [
+      'packages/runtime/src/{effects,selection,serving,world-deliveries}.ts',
+      'packages/core/src/rehearse/{effects,run,serving}.ts',
+    ],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'CallExpression[callee.property.name=/^(push|unshift|max|min)$/] > SpreadElement',
+          message: 'Spreading a long list into arguments overflows the stack: use append, or a loop.',
+        },
+        {
+          selector:
+            ':matches(FunctionDeclaration, ArrowFunctionExpression, MethodDefinition[kind!="constructor"] > FunctionExpression)[params.5]',
+          message: 'More than five parameters: give those that belong together as an object.',
+        },
+      ],
+    },
+  },
+  {
     files: ['apps/web/src/**/*.{ts,tsx}'],
     plugins: { 'react-hooks': reactHooks },
     languageOptions: { globals: globals.browser },

@@ -41,7 +41,8 @@ export class World extends WorldDeliveries {
         const { starts: hasStarts, timers } = scene.tableOf(i);
         for (const event of timers)
           this.time({ instance: placedIn(scene, i), event, from: this.now, tick: 1 });
-        if (hasStarts && !placedIn(scene, i).isAsleep) starts.push(...this.life.start(placedIn(scene, i), 0));
+        if (!hasStarts || placedIn(scene, i).isAsleep) continue;
+        for (const start of this.life.start(placedIn(scene, i), 0)) starts.push(start);
       }
     }
     if (this.game.later) this.queueNow(...starts);

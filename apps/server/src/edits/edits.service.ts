@@ -174,7 +174,7 @@ export class EditsService {
         Promise.all([jsonArray(changes), jsonArray(applied.inverse)]),
       ]);
       after = { version: version + 1, project: applied.project, bytes: Math.max(0, bytes + grown) };
-      const own = await this.append(tx, id, after, entry, dto, texts);
+      const own = await this.append(tx, id, after, { entry, dto, texts });
       const answer = await this.answer(tx, id, have, dto, version);
       // Whoever sent the changes of an edit has them; they know it by its key.
       const last = { ...own, changes: isSent && dto.key !== undefined ? [] : changes };
@@ -200,9 +200,7 @@ export class EditsService {
     tx: Tx,
     id: string,
     { version, bytes }: StoredProject,
-    entry: Entry,
-    dto: AskDto,
-    [changes, inverse]: readonly string[],
+    { entry, dto, texts: [changes, inverse] }: { entry: Entry; dto: AskDto; texts: readonly string[] },
   ): Promise<Omit<LoggedEdit, 'changes'>> {
     const { at } = await tx
       .insertInto('edits')

@@ -55,6 +55,14 @@ export function crossingsOf(g: Graph, by: CrossingGroup): Crossings {
   return new Gatherer(g, by).run();
 }
 
+/** Groups between which something is delivered, and an instance of either in its scene. */
+interface Ends {
+  from: readonly number[];
+  to: readonly number[];
+  sender: number;
+  receiver: number;
+}
+
 class Gatherer {
   private readonly numbers = new Map<string, number>();
   private readonly cells = new Map<string, Gathered>();
@@ -85,16 +93,28 @@ class Gatherer {
         const sender = g.instanceOf[node];
         if (kind === BIND)
           this.add(
-            this.groupsOf(sender),
-            this.groupsOf(g.instanceOf[g.head[e]]),
-            sender,
-            g.instanceOf[g.head[e]],
+            {
+              from: this.groupsOf(sender),
+              to: this.groupsOf(g.instanceOf[g.head[e]]),
+              sender: sender,
+              receiver: g.instanceOf[g.head[e]],
+            },
             [g.ref[e]],
             1,
             false,
           );
         else if (kind === PUBLISH && this.by === 'channel') {
-          this.add(this.groupsOf(sender), [this.channelOf(g.head[e])], sender, sender, [g.ref[e]], 1, true);
+          this.add(
+            {
+              from: this.groupsOf(sender),
+              to: [this.channelOf(g.head[e])],
+              sender: sender,
+              receiver: sender,
+            },
+            [g.ref[e]],
+            1,
+            true,
+          );
         }
       }
     }
@@ -110,7 +130,12 @@ class Gatherer {
       for (let e = g.first[node]; e < g.end[node]; e++) {
         if (edgeKind(g, e) !== HEAR) continue;
         const receiver = g.instanceOf[g.head[e]];
-        this.add([this.channelOf(node)], this.groupsOf(receiver), receiver, receiver, [g.ref[e]], 1, true);
+        this.add(
+          { from: [this.channelOf(node)], to: this.groupsOf(receiver), sender: receiver, receiver: receiver },
+          [g.ref[e]],
+          1,
+          true,
+        );
       }
     }
   }
@@ -136,7 +161,12 @@ class Gatherer {
       }
       for (const s of senders) {
         for (const r of this.bundle(heard)) {
-          this.add([s.group], [r.group], s.scene, r.scene, [...s.refs, ...r.refs], s.count * r.count, true);
+          this.add(
+            { from: [s.group], to: [r.group], sender: s.scene, receiver: r.scene },
+            [...s.refs, ...r.refs],
+            s.count * r.count,
+            true,
+          );
         }
       }
     }
@@ -160,10 +190,7 @@ class Gatherer {
   }
 
   private add(
-    from: readonly number[],
-    to: readonly number[],
-    sender: number,
-    receiver: number,
+    { from, to, sender, receiver }: Ends,
     refs: readonly number[],
     count: number,
     channel: boolean,

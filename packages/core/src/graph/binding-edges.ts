@@ -76,7 +76,7 @@ export class BindingEdges {
     const faults = resolver.judge(sender, receiver);
     if (faults !== 0) {
       this.recordsOf(number).faults.push(owner, faults);
-      return this.countHalf(resolver, owner, number, sender, receiver, faults);
+      return this.countHalf(resolver, owner, number, { sender, receiver, faults });
     }
     const { from, to } = resolver.binding;
     if ('every' in to) this.countSelection(to, owner, 'channel' in from ? owner : sender, number);
@@ -84,15 +84,16 @@ export class BindingEdges {
     if ('channel' in from) {
       if ('channel' in to) return; // the format refuses it
       const key = from.key;
+      const hearing = { owner, number, channel: x.index.channelAt.get(from.channel)!, cls };
       let selectsNone = true;
       this.eachReceiver(owner, owner, to, receiver, (node, instance) => {
         selectsNone = false;
-        this.addHearing(owner, number, from.channel, this.keyNumber(key, instance), node, cls);
+        this.addHearing(hearing, this.keyNumber(key, instance), node);
       });
       // One that selects nothing still listens, as far as the channel is concerned.
       if (selectsNone) {
         const own = key === undefined ? NO_KEY : isLiteral(key) ? this.values.number(key) : ANY_KEY;
-        this.addHearing(owner, number, from.channel, own, -1, cls);
+        this.addHearing(hearing, own, -1);
       }
       return;
     }
@@ -162,9 +163,7 @@ export class BindingEdges {
     resolver: Resolver,
     owner: number,
     number: number,
-    sender: number,
-    receiver: number,
-    faults: number,
+    { sender, receiver, faults }: { sender: number; receiver: number; faults: number },
   ): void {
     const { x } = this;
     const { from, to } = resolver.binding;
@@ -213,14 +212,10 @@ export class BindingEdges {
   /** Four numbers each: expanded binding, channel, key, node; and the class. */
   private readonly heard: number[] = [];
   private addHearing(
-    owner: number,
-    number: number,
-    name: string,
+    { owner, number, channel, cls }: { owner: number; number: number; channel: number; cls: number },
     key: number,
     node: number,
-    cls: number,
   ): void {
-    const channel = this.x.index.channelAt.get(name)!;
     if (key !== ANY_KEY) this.channels.name(channel, key);
     this.recordsOf(number).hearings.push(owner, channel, key, node, node >= 0 ? 1 : 0);
     if (node >= 0) this.heard.push(number, channel, key, node, cls);

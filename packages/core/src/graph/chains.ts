@@ -28,7 +28,7 @@ export function chainLengths(g: Graph, c: Components, order: Int32Array): Chains
   const alone = [0];
   for (const k of order) {
     alone[0] = k;
-    weigh(g, c, chains, groups.get(k) ?? alone, k, null);
+    weigh(g, c, chains, groups.get(k) ?? alone, null);
   }
   return chains;
 }
@@ -41,7 +41,7 @@ export function reviseChain(
   component: number,
   changed: Set<number>,
 ): boolean {
-  return weigh(g, c, chains, membersOf(c, component), component, changed);
+  return weigh(g, c, chains, membersOf(c, component), changed);
 }
 
 function weigh(
@@ -49,9 +49,9 @@ function weigh(
   { of, groups }: Components,
   { length, cyclic, hasCycle }: Chains,
   members: Int32Array | readonly number[],
-  k: number,
   changed: Set<number> | null,
 ): boolean {
+  const k = of[members[0]];
   const { first, end, head, action } = g;
   let best = 0;
   let cycleAhead = 0;

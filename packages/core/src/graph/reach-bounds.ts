@@ -10,7 +10,7 @@ export function reachBounds(g: Graph, c: Components, order: Int32Array, limit: n
   const alone = [0];
   for (const k of order) {
     alone[0] = k;
-    bound(g, c, bounds, c.groups.get(k) ?? alone, k, limit);
+    bound(g, c, bounds, c.groups.get(k) ?? alone, limit);
   }
   return bounds;
 }
@@ -23,7 +23,7 @@ export function reviseReachBound(
   component: number,
   limit: number,
 ): boolean {
-  return bound(g, c, bounds, membersOf(c, component), component, limit);
+  return bound(g, c, bounds, membersOf(c, component), limit);
 }
 
 function bound(
@@ -31,9 +31,9 @@ function bound(
   { of }: Components,
   bounds: Float64Array,
   members: Int32Array | readonly number[],
-  k: number,
   limit: number,
 ): boolean {
+  const k = of[members[0]];
   let sum = 0;
   for (let m = 0; m < members.length; m++) {
     const n = members[m];

@@ -39,14 +39,11 @@ export function readLines(index: ProjectIndex, owner: string, text: string, ask:
       const { id, asset } = item as Placement;
       return { line: number, cells: [of, id, asset] };
     });
-    const { needs, making, meant } = missingFor(
-      reading.now,
-      TABLES.placements,
-      cells,
-      { asset: 0, id: 1, of: 2 },
-      '',
+    const { needs, making, meant } = missingFor(reading.now, TABLES.placements, cells, {
+      mapping: { asset: 0, id: 1, of: 2 },
+      owner: '',
       wishes,
-    );
+    });
     for (const line of placed) {
       const item = line.item as Placement;
       line.item = { ...item, asset: meant(item.asset) };

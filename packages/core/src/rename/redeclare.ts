@@ -16,9 +16,7 @@ const PART = { event: 'events', action: 'actions', property: 'properties' } as c
  */
 export function redeclare(
   index: ProjectIndex,
-  asset: string,
-  kind: DeclarationKind,
-  name: string,
+  { asset, kind, name }: { asset: string; kind: DeclarationKind; name: string },
   next: Declaration['value'] | null,
   findings: readonly Finding[] = [],
 ): Change[] {

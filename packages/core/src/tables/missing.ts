@@ -31,9 +31,7 @@ export function missingFor(
   index: ProjectIndex,
   table: { kind: AnyKind; ofAsset: boolean },
   rows: readonly CsvCells[],
-  mapping: TableMapping,
-  owner: string,
-  wishes: Wishes,
+  { mapping, owner, wishes }: { mapping: TableMapping; owner: string; wishes: Wishes },
 ): Missing {
   const needs = new Map<string, Need>();
   const spelling = new Spelling();

@@ -28,7 +28,7 @@ export function readBindings(index: ProjectIndex, csv: CsvTable, ask: TableAsk):
     return { rows, needs: [], changes: csvChanges(index, rows) };
   }
   const BINDINGS = { kind: 'bindings', ofAsset: true } as const;
-  const missing = missingFor(index, BINDINGS, csv.rows, mapping, owner, wishes);
+  const missing = missingFor(index, BINDINGS, csv.rows, { mapping, owner, wishes });
   const { making, meant } = missing;
   const now = making.length > 0 ? indexProject(applyChanges(index.project, making).project) : index;
   const at = own(mapping, 'asset');

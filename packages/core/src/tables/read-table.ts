@@ -43,7 +43,7 @@ export interface TableAsk {
 export function readTable(index: ProjectIndex, kind: TableKind, csv: CsvTable, ask: TableAsk): TableRead {
   const table = TABLES[kind];
   const { mapping, owner, isMaking = true, wishes = new Map() } = ask;
-  const missing = isMaking ? missingFor(index, table, csv.rows, mapping, owner, wishes) : NOTHING;
+  const missing = isMaking ? missingFor(index, table, csv.rows, { mapping, owner, wishes }) : NOTHING;
   const { making, needs } = missing;
   const now = making.length > 0 ? indexProject(applyChanges(index.project, making).project) : index;
   const reader = new RowReader(now, table, csv.columns, mapping, owner, missing);

@@ -12,9 +12,7 @@ export function asyncApi(project: Project, hash: string): ValueSchema {
     id: string,
     address: string,
     action: 'send' | 'receive',
-    name: string,
-    payload: ValueSchema,
-    about: string | undefined,
+    { name, payload, about }: { name: string; payload: ValueSchema; about: string | undefined },
   ): void => {
     const byInstance = address.includes('{instance}');
     channels[id] = {
@@ -32,28 +30,26 @@ export function asyncApi(project: Project, hash: string): ValueSchema {
   const ref = (name: string): string => `#/components/schemas/${schemaId(name)}`;
   for (const asset of project.assets) {
     for (const e of asset.events ?? []) {
-      add(
-        `${asset.id}_event_${e.name}`,
-        `{instance}/event/${e.name}`,
-        'send',
-        e.name,
-        fieldsSchema(e.payload, ref),
-        e.note,
-      );
+      add(`${asset.id}_event_${e.name}`, `{instance}/event/${e.name}`, 'send', {
+        name: e.name,
+        payload: fieldsSchema(e.payload, ref),
+        about: e.note,
+      });
     }
     for (const a of asset.actions ?? []) {
-      add(
-        `${asset.id}_action_${a.name}`,
-        `{instance}/action/${a.name}`,
-        'receive',
-        a.name,
-        fieldsSchema(a.params, ref),
-        a.note,
-      );
+      add(`${asset.id}_action_${a.name}`, `{instance}/action/${a.name}`, 'receive', {
+        name: a.name,
+        payload: fieldsSchema(a.params, ref),
+        about: a.note,
+      });
     }
   }
   for (const c of project.channels ?? []) {
-    add(`channel_${c.name}`, `channel/${c.name}`, 'send', c.name, fieldsSchema(c.payload, ref), c.note);
+    add(`channel_${c.name}`, `channel/${c.name}`, 'send', {
+      name: c.name,
+      payload: fieldsSchema(c.payload, ref),
+      about: c.note,
+    });
   }
   const schemas = Object.fromEntries([
     ...(project.enums ?? []).map((e) => [schemaId(`enum:${e.name}`), { type: 'string', enum: e.values }]),

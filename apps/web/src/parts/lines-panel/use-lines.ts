@@ -12,9 +12,7 @@ export function useLines(
   index: ProjectIndex,
   owner: string,
   text: string,
-  ticks: ReadonlyMap<number, boolean>,
-  wishes: Wishes,
-  isMaking: boolean,
+  { ticks, wishes, isMaking }: { ticks: ReadonlyMap<number, boolean>; wishes: Wishes; isMaking: boolean },
 ): { read: ReadLines; fault: string } {
   const session = useSession();
   const count = useMemo(() => text.split('\n').length, [text]);

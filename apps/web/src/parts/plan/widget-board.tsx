@@ -118,7 +118,7 @@ export function WidgetBoard({
       {own?.area && (
         <div
           className="boardframe"
-          style={frameOf([0, 0], sizeOf(own.area), bounds, scale, left, top)}
+          style={frameOf([0, 0], sizeOf(own.area), { bounds, scale, left, top })}
           aria-hidden="true"
         />
       )}
@@ -136,7 +136,7 @@ export function WidgetBoard({
             index={index}
             inner={things.filter((i) => i.depth === 2 && i.path.startsWith(`${t.path}/`))}
             look={thingStyles.get(t.path) ?? {}}
-            style={frameOf(at, size, bounds, scale, left, top)}
+            style={frameOf(at, size, { bounds, scale, left, top })}
             onPick={(add) => !far && onPick(t.path, add)}
             onOpen={() => onOpen(t.path)}
             onMove={begin(t.path, 'move')}
@@ -218,10 +218,7 @@ interface Bounds {
 function frameOf(
   [x, y]: Size,
   [w, h]: Size,
-  bounds: Bounds,
-  scale: number,
-  left: number,
-  top: number,
+  { bounds, scale, left, top }: { bounds: Bounds; scale: number; left: number; top: number },
 ): object {
   return {
     left: left + (x - w / 2 - bounds.left) * scale,

@@ -76,7 +76,7 @@ export function paint(
     ctx.setLineDash([]);
   }
   ctx.restore();
-  paintNames(ctx, c, names, v, first, last);
+  paintNames(ctx, c, names, v, { first, last });
 }
 
 /** Where a cell is drawn. */
@@ -148,8 +148,7 @@ function paintNames(
   c: Colours,
   names: readonly string[],
   v: MatrixSeen,
-  first: { row: number; column: number },
-  last: { row: number; column: number },
+  { first, last }: Record<'first' | 'last', { row: number; column: number }>,
 ): void {
   ctx.fillStyle = c.ground;
   ctx.fillRect(0, 0, NAMES, v.height);

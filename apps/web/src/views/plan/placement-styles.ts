@@ -25,14 +25,20 @@ export function findingsByPlacement(findings: readonly Finding[], owner: AssetIn
   return by;
 }
 
+/** What is to be seen of placements. */
+export interface Standing {
+  chosen: readonly string[];
+  findings: ReadonlyMap<string, readonly Finding[]>;
+  covered: ReadonlyMap<string, Covered>;
+  /** What begins asleep is faded. */
+  sleepers?: boolean;
+}
+
 /** How each placement stands out: chosen, at fault, other than its prefab. Cost: the placements. */
 export function thingStylesOf(
   index: ProjectIndex,
   owner: AssetIndex,
-  chosen: readonly string[],
-  findings: ReadonlyMap<string, readonly Finding[]>,
-  covered: ReadonlyMap<string, Covered>,
-  sleepers = false,
+  { chosen, findings, covered, sleepers = false }: Standing,
 ): Map<string, ThingStyle> {
   const rank = { error: 0, warning: 1, info: 2 } as const;
   const thingStyles = new Map<string, ThingStyle>();

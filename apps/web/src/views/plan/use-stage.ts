@@ -87,7 +87,13 @@ export function useStage(owner: AssetIndex, address: PlanAddress) {
   const covered = useMemo(() => coveredSenders(owner, coverage), [owner, coverage]);
   const [layers, setLayer] = useLayers();
   const thingStyles = useMemo(
-    () => thingStylesOf(index, owner, chosen, findings, layers.coverage ? covered : NOTHING, layers.sleepers),
+    () =>
+      thingStylesOf(index, owner, {
+        chosen,
+        findings,
+        covered: layers.coverage ? covered : NOTHING,
+        sleepers: layers.sleepers,
+      }),
     [index, owner, chosen, findings, covered, layers],
   );
   const counts = useMemo(() => namingCounts(owner), [owner]);

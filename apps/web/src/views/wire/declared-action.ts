@@ -19,8 +19,7 @@ import { checkDraft, guessDraft, wiringOf } from './draft.js';
 export function declaredAction(
   index: ProjectIndex,
   owner: AssetIndex,
-  from: Binding['from'],
-  picked: readonly string[],
+  { from, picked }: { from: Binding['from']; picked: readonly string[] },
   scope: ArgScope,
   text: string,
 ): { changeSet: ChangeSet; ids: string[] } | { fault: string } {

@@ -3,16 +3,22 @@ import type { ThingStyle } from '../../parts/plan/plan-thing.js';
 import type { Covered } from '../../session/coverage.js';
 import type { Strip } from './strips.js';
 
+interface Standing {
+  /** The sender. */
+  at: string;
+  active: Strip | undefined;
+  selected: ReadonlyMap<string, SelectedNow>;
+  /** The event for which the finder is open. */
+  adding: Strip | undefined;
+  picked: readonly string[];
+  found: readonly string[] | null;
+  covered: ReadonlyMap<string, Covered>;
+}
+
 /** What stands out on the plan: the sender; with the finder open the candidates, without it the receivers in order. */
 export function thingStylesOf(
   things: readonly Reachable[],
-  at: string,
-  active: Strip | undefined,
-  selected: ReadonlyMap<string, SelectedNow>,
-  adding: Strip | undefined,
-  picked: readonly string[],
-  found: readonly string[] | null,
-  covered: ReadonlyMap<string, Covered>,
+  { at, active, selected, adding, picked, found, covered }: Standing,
 ): Map<string, ThingStyle> {
   const thingStyles = new Map<string, ThingStyle>();
   const add = (path: string, look: ThingStyle): unknown =>

@@ -63,7 +63,7 @@ export function What({
   });
   const draft = action ? draftFor(action) : EMPTY_DRAFT;
   const checked = action ? checkDraft(draft, action.params ?? [], scope) : null;
-  const takes = useTaken(owner, from, every, action, checked, onTaken);
+  const takes = useTaken(owner, from, { every, action, checked }, onTaken);
   if (picked.length === 0) {
     return <div className="part soft">Choose one or more receivers, here or on the plan.</div>;
   }
@@ -194,9 +194,11 @@ function moveBetweenActions(e: KeyboardEvent<HTMLDivElement>): void {
 function useTaken(
   owner: AssetIndex,
   from: BindingFrom,
-  every: string | null,
-  action: Action | undefined,
-  checked: CheckedDraft | null,
+  {
+    every,
+    action,
+    checked,
+  }: { every: string | null; action: Action | undefined; checked: CheckedDraft | null },
   onTaken: (paths: readonly string[] | null) => void,
 ): string {
   const to =

@@ -126,7 +126,16 @@ function WireScope({
   const coverage = useCoverage();
   const covered = useMemo(() => coveredSenders(owner, coverage), [owner, coverage]);
   const thingStyles = useMemo(
-    () => thingStylesOf(things, at, active, selected, addingStrip, picked, taken ?? found, covered),
+    () =>
+      thingStylesOf(things, {
+        at,
+        active,
+        selected,
+        adding: addingStrip,
+        picked,
+        found: taken ?? found,
+        covered,
+      }),
     [things, at, active, selected, addingStrip, picked, taken, found, covered],
   );
   const missing = useMemo(
@@ -159,7 +168,7 @@ function WireScope({
   };
   const declare = (text: string): string | null => {
     if (!addingStrip) return null;
-    const made = declaredAction(index, owner, sourceOf(sender, addingStrip), picked, scope, text);
+    const made = declaredAction(index, owner, { from: sourceOf(sender, addingStrip), picked }, scope, text);
     if ('fault' in made) return made.fault;
     if (!session.edit(made.changeSet)) return null;
     close();

@@ -98,12 +98,10 @@ export const danglingName = defineRule<Message>({
 
 function send(
   report: Send,
-  cls: Message,
-  subject: Subject,
-  occurrences: Iterable<number>,
+  { class: cls, message = cls }: { class: Message; message?: Message },
+  { subject, occurrences }: { subject: Subject; occurrences: Iterable<number> },
   data: { who: string; name: string; asset: string },
   known: Iterable<string>,
-  message: Message = cls,
 ): void {
   report({
     class: cls,
@@ -125,7 +123,13 @@ function checkMutes(inputs: AnalysisInputs, owner: AssetIndex, report: Send): vo
       const subject = { asset: owner.decl.id, placement: p.id, name };
       const data = { who: p.id, asset: placed!.decl.id, name };
       const where = inputs.instancesOfPlacement(owner.at, slot);
-      send(report, 'muted', subject, where, data, placed!.bindingAt.keys());
+      send(
+        report,
+        { class: 'muted' },
+        { subject: subject, occurrences: where },
+        data,
+        placed!.bindingAt.keys(),
+      );
     }
   });
 }
@@ -148,7 +152,13 @@ function checkConditions(
     seen.add(name);
     const subject = { asset: owner.decl.id, binding: binding.id, name };
     const data = { who: bindingWords(binding), name, asset: of };
-    send(report, 'condition', subject, inputs.ownersOf(owner.at, position), data, known, message);
+    send(
+      report,
+      { class: 'condition', message: message },
+      { subject: subject, occurrences: inputs.ownersOf(owner.at, position) },
+      data,
+      known,
+    );
   };
   for (const c of binding.if!) {
     const name = 'payload' in c ? c.payload : c.property;
@@ -169,7 +179,7 @@ function checkLiterals(inputs: AnalysisInputs, literals: readonly Literal[], rep
     const fault = valueSubject && literalFault(inputs.index, value, type);
     if (!fault || fault.kind === 'table') continue;
     const data = { who: where, name: JSON.stringify(value), asset: type };
-    send(report, 'value', valueSubject, occurrences, data, []);
+    send(report, { class: 'value' }, { subject: valueSubject, occurrences: occurrences }, data, []);
   }
 }
 
@@ -184,27 +194,51 @@ function checkPlacements(inputs: AnalysisInputs, owner: AssetIndex, report: Send
       for (const name of Object.keys(p.properties ?? {})) {
         if (placed.propertyAt.has(name)) continue;
         const own = { ...subject, property: name };
-        send(report, 'override', own, where(), { ...data, name }, placed.propertyAt.keys());
+        send(
+          report,
+          { class: 'override' },
+          { subject: own, occurrences: where() },
+          { ...data, name },
+          placed.propertyAt.keys(),
+        );
       }
       for (const [path, values] of Object.entries(p.inside ?? {})) {
         const inner = assetInside(inputs.index, placed, path);
         if (!inner) {
           const known = placed.placementAt.keys();
           const missing = { ...data, name: path };
-          send(report, 'override', { ...subject, name: path }, where(), missing, known, 'inside');
+          send(
+            report,
+            { class: 'override', message: 'inside' },
+            { subject: { ...subject, name: path }, occurrences: where() },
+            missing,
+            known,
+          );
           continue;
         }
         for (const name of Object.keys(values)) {
           if (inner.propertyAt.has(name)) continue;
           const said = { who: `${p.id}/${path}`, asset: inner.decl.id, name };
           const own = { ...subject, property: `${path}.${name}` };
-          send(report, 'override', own, where(), said, inner.propertyAt.keys());
+          send(
+            report,
+            { class: 'override' },
+            { subject: own, occurrences: where() },
+            said,
+            inner.propertyAt.keys(),
+          );
         }
       }
     }
     for (const name of peers.length > 0 ? [p.authority, p.operator] : []) {
       if (name === undefined || peers.includes(name)) continue;
-      send(report, 'peer', { ...subject, name }, where(), { who: p.id, name, asset: '' }, peers);
+      send(
+        report,
+        { class: 'peer' },
+        { subject: { ...subject, name }, occurrences: where() },
+        { who: p.id, name, asset: '' },
+        peers,
+      );
     }
   });
 }
@@ -222,7 +256,13 @@ function checkSpawns(inputs: AnalysisInputs, asset: AssetIndex, report: Send): v
         property: name,
       };
       const data = { who: subject.action, name, asset: spawned.decl.id };
-      send(report, 'override', subject, inputs.instancesOf(asset.at), data, spawned.propertyAt.keys());
+      send(
+        report,
+        { class: 'override' },
+        { subject: subject, occurrences: inputs.instancesOf(asset.at) },
+        data,
+        spawned.propertyAt.keys(),
+      );
     }
   }
 }
@@ -234,9 +274,8 @@ function checkEvents(inputs: AnalysisInputs, asset: AssetIndex, report: Send): v
       const data = { who: event, name: cause.property, asset: asset.decl.id };
       send(
         report,
-        'property',
-        about(cause.property),
-        inputs.instancesOf(asset.at),
+        { class: 'property' },
+        { subject: about(cause.property), occurrences: inputs.instancesOf(asset.at) },
         data,
         asset.propertyAt.keys(),
       );
@@ -247,7 +286,13 @@ function checkEvents(inputs: AnalysisInputs, asset: AssetIndex, report: Send): v
     if (idle.length === list.length) continue;
     for (const name of idle) {
       const data = { who: event, name, asset: '' };
-      send(report, 'activator', about(name), inputs.instancesOf(asset.at), data, inputs.index.assetAt.keys());
+      send(
+        report,
+        { class: 'activator' },
+        { subject: about(name), occurrences: inputs.instancesOf(asset.at) },
+        data,
+        inputs.index.assetAt.keys(),
+      );
     }
   }
 }
@@ -257,7 +302,13 @@ function checkLoadSets(inputs: AnalysisInputs, report: Send): void {
   for (const set of inputs.index.project.loadSets ?? []) {
     for (const name of set.scenes) {
       if (scenes.includes(name)) continue;
-      send(report, 'scene', { loadSet: set.name, name }, [], { who: set.name, name, asset: '' }, scenes);
+      send(
+        report,
+        { class: 'scene' },
+        { subject: { loadSet: set.name, name }, occurrences: [] },
+        { who: set.name, name, asset: '' },
+        scenes,
+      );
     }
   }
 }
@@ -268,7 +319,13 @@ function checkEnums(inputs: AnalysisInputs, report: Send): void {
   for (const type of typesUsed(inputs)) {
     if (!type.startsWith('enum:') || known.has(type.slice(5))) continue;
     const name = type.slice(5);
-    send(report, 'enum', { name }, [], { who: '', name, asset: '' }, declared);
+    send(
+      report,
+      { class: 'enum' },
+      { subject: { name }, occurrences: [] },
+      { who: '', name, asset: '' },
+      declared,
+    );
   }
 }
 function typesUsed(inputs: AnalysisInputs): Set<Type> {

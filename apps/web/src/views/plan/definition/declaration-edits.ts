@@ -28,8 +28,7 @@ export function redeclaring(
   index: ProjectIndex,
   findings: readonly Finding[],
   { decl: { id }, ...asset }: AssetIndex,
-  kind: DeclarationKind,
-  name: string,
+  { kind, name }: { kind: DeclarationKind; name: string },
   next: Declaration['value'] | null,
 ): Redeclaration {
   const list: readonly Declaration['value'][] =
@@ -47,7 +46,7 @@ export function redeclaring(
     verb.startsWith('renamed') && next
       ? `${id}: renamed the ${kind} ${name} to ${next.name}`
       : `${id}: ${verb} the ${kind} ${name}`;
-  const changes = redeclare(index, id, kind, name, next, findings);
+  const changes = redeclare(index, { asset: id, kind, name }, next, findings);
   const uses = old ? usesOfName(index, { kind, asset: id, of: '', name }) : NO_USES;
   const isAsked =
     old !== undefined &&

@@ -46,7 +46,7 @@ export function DefinitionPane(props: Props): ReactNode {
   const list = useRef<HTMLDivElement>(null);
   const all = declarationsOf(asset);
   const set = (kind: DeclarationKind, name: string, next: Declaration['value'] | null): boolean => {
-    const redeclaration = redeclaring(index, findings, asset, kind, name, next);
+    const redeclaration = redeclaring(index, findings, asset, { kind, name }, next);
     const { uses, isAsked, changeSet } = redeclaration;
     if (isAsked && uses.bindings.length + uses.placements.length + uses.rehearsals.length > 0) {
       onAsk(redeclaration);
