@@ -31,7 +31,7 @@ const TESTS = {
     ['merge', 'names', 'incremental-audit'],
   ],
   rehearse: [
-    ['rehearse-cases', 'rehearse', 'states'],
+    ['rehearse-cases', 'rehearse', 'states', 'rehearsal-words'],
     ['naive-rehearsal', 'conditions', 'plays'],
   ],
   compare: [
