@@ -12,7 +12,7 @@ import {
 } from '../graph/resolver.js';
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 import type { Binding, Value } from '../project/types.js';
-import { bindingEnds, type BindingEnds } from './binding-ends.js';
+import { judgedEnds, type JudgedEnds } from './binding-ends.js';
 import { BINDING_TRAITS, type BindingTrait } from './binding-traits.js';
 import { compilePattern } from '../project/name-pattern.js';
 import { Incoming } from '../graph/incoming.js';
@@ -72,15 +72,15 @@ export class AnalysisInputs {
   /** For each authored binding the assets that its ends lead to, and so much more; 0 as long as nobody has asked. */
   private senderAt = NO_NUMBERS;
   private targetAt = NO_NUMBERS;
-  endsOf(owner: AssetIndex, position: number): BindingEnds {
-    const ends = bindingEnds(this, owner, owner.bindings[position]);
+  endsOf(owner: AssetIndex, position: number): JudgedEnds {
+    const ends = judgedEnds(this, owner, owner.bindings[position]);
     const { slots } = this.x;
     if (this.senderAt.length === 0) {
       this.senderAt = new Int32Array(slots.base[slots.base.length - 1]);
       this.targetAt = new Int32Array(this.senderAt.length);
     }
     const number = slots.base[owner.at] + slots.slot(owner.at, position);
-    this.senderAt[number] = ends.sender + MORE;
+    this.senderAt[number] = ends.senderAt + MORE;
     this.targetAt[number] = ends.target + MORE;
     return ends;
   }
@@ -95,7 +95,7 @@ export class AnalysisInputs {
   endAssets(owner: AssetIndex, position: number): { sender: number; target: number } {
     const { slots } = this.x;
     const number = slots.base[owner.at] + slots.slot(owner.at, position);
-    if (number >= this.senderAt.length || this.senderAt[number] === 0) return this.endsOf(owner, position);
+    if (number >= this.senderAt.length || this.senderAt[number] === 0) this.endsOf(owner, position);
     return { sender: this.senderAt[number] - MORE, target: this.targetAt[number] - MORE };
   }
   /** Authored bindings that lead to an asset or come from it. Cost: a pass over the numbers of bindings. */

@@ -8,7 +8,7 @@ import type { AnalysisInputs } from './inputs.js';
 import type { Subject } from './finding.js';
 import { effectName } from '../project/effect-name.js';
 import { spawnable } from '../expand/stand-ins.js';
-import type { BindingEnds } from './binding-ends.js';
+import type { BindingEnds } from '../edit/binding-ends.js';
 import type { BindingUnit } from './units.js';
 import { own } from '../util/own.js';
 

@@ -2,7 +2,7 @@ import type { AssetIndex } from '../project/index-project.js';
 import type { Binding, EventDecl } from '../project/types.js';
 import { compareNodes, isEvent } from '../graph/graph.js';
 import { membersOf } from '../graph/components.js';
-import type { BindingEnds } from './binding-ends.js';
+import type { JudgedEnds } from './binding-ends.js';
 import type { AnalysisInputs } from './inputs.js';
 import type { BindingUnit, EventUnit, UnitKind, Units } from './units.js';
 
@@ -84,7 +84,7 @@ function bindingUnit(inputs: AnalysisInputs, number: number): BindingUnit | null
 
 class JudgedBinding implements BindingUnit {
   readonly binding: Binding;
-  private resolved: BindingEnds | null = null;
+  private resolved: JudgedEnds | null = null;
 
   constructor(
     private readonly inputs: AnalysisInputs,
@@ -97,7 +97,7 @@ class JudgedBinding implements BindingUnit {
   get subject(): BindingUnit['subject'] {
     return { asset: this.owner.decl.id, binding: this.binding.id };
   }
-  get ends(): BindingEnds {
+  get ends(): JudgedEnds {
     return (this.resolved ??= this.inputs.endsOf(this.owner, this.position));
   }
   get records(): BindingUnit['records'] {

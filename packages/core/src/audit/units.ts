@@ -4,7 +4,7 @@ import type { Action, Binding, Channel, EventDecl } from '../project/types.js';
 import type { AssetTie } from './facts/asset-ties.js';
 import type { Audience } from './facts/audiences.js';
 import type { BindingRef } from './finding.js';
-import type { BindingEnds } from './binding-ends.js';
+import type { JudgedEnds } from './binding-ends.js';
 
 /** An authored binding that is enabled, and not muted in every copy. */
 export interface BindingUnit {
@@ -16,7 +16,7 @@ export interface BindingUnit {
   readonly binding: Binding;
   readonly subject: BindingRef;
   /** What its text leads to. Made when first asked for. */
-  readonly ends: BindingEnds;
+  readonly ends: JudgedEnds;
   /** What it puts into the graph besides edges, in all copies; undefined if nothing. */
   readonly records: BindingRecords | undefined;
 }

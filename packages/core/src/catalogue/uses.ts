@@ -1,4 +1,4 @@
-import { assetAtPath } from '../edit/wiring.js';
+import { bindingEnds } from '../edit/binding-ends.js';
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 import type { Binding, Cause, Type } from '../project/types.js';
 import type { CatalogueEntry, CatalogueKind, CatalogueUse } from './entry.js';
@@ -54,21 +54,19 @@ interface End {
   keyed: boolean;
 }
 /** What a binding uses: the event or channel that it follows from, and the action or channel that it brings about. */
-export function endsOf(index: ProjectIndex, owner: AssetIndex, { from, to }: Binding): End[] {
+export function endsOf(index: ProjectIndex, owner: AssetIndex, binding: Binding): End[] {
+  const { from, to } = binding;
+  const { sender, receiver } = bindingEnds(index, owner, binding);
   const ends: End[] = [];
   if ('channel' in from) {
     ends.push({ key: keyOf('channel', '', from.channel), side: 'hears', keyed: from.key !== undefined });
-  } else {
-    const sender = assetAtPath(index, owner, from.at);
-    if (sender) ends.push({ key: keyOf('event', sender.decl.id, from.event), side: 'hears', keyed: true });
+  } else if (sender) {
+    ends.push({ key: keyOf('event', sender.decl.id, from.event), side: 'hears', keyed: true });
   }
   if ('channel' in to) {
     ends.push({ key: keyOf('channel', '', to.channel), side: 'brings', keyed: to.key !== undefined });
-  } else {
-    const receiver =
-      'every' in to ? index.assets[index.assetAt.get(to.every) ?? -1] : assetAtPath(index, owner, to.at);
-    if (receiver)
-      ends.push({ key: keyOf('action', receiver.decl.id, to.action), side: 'brings', keyed: true });
+  } else if (receiver) {
+    ends.push({ key: keyOf('action', receiver.decl.id, to.action), side: 'brings', keyed: true });
   }
   return ends;
 }

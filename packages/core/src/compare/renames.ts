@@ -1,4 +1,4 @@
-import { assetAtPath } from '../edit/wiring.js';
+import { bindingEnds } from '../edit/binding-ends.js';
 import { canonicalJson } from '../project/canonical.js';
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 import type { Binding } from '../project/types.js';
@@ -249,13 +249,9 @@ function countVotes(before: ProjectIndex, after: ProjectIndex, assets: ReadonlyM
         if ('channel' in e && 'channel' in f && e.channel !== f.channel) {
           vote(votes, 'channel', '', e.channel, f.channel);
         } else if ('event' in e && 'event' in f && e.event !== f.event) {
-          vote(votes, 'event', later(assetAtPath(before, old, e.at)), e.event, f.event);
+          vote(votes, 'event', later(bindingEnds(before, old, b).sender), e.event, f.event);
         } else if ('action' in e && 'action' in f && e.action !== f.action) {
-          const receiver =
-            'at' in e
-              ? assetAtPath(before, old, e.at)
-              : (before.assets[before.assetAt.get(e.every) ?? -1] ?? null);
-          vote(votes, 'action', later(receiver), e.action, f.action);
+          vote(votes, 'action', later(bindingEnds(before, old, b).receiver), e.action, f.action);
         }
       }
     }

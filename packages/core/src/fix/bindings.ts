@@ -1,4 +1,4 @@
-import { assetAtPath } from '../edit/wiring.js';
+import { bindingEnds } from '../edit/binding-ends.js';
 import type { ChangeSet } from '../edit/change.js';
 import type { ArgScope } from '../project/arg-types.js';
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
@@ -47,8 +47,7 @@ export const fixSpill: ProposeFixes = (index, finding) => {
   const { owner, binding } = found;
   const { from, to } = binding;
   if ('channel' in from && 'at' in to) {
-    const listener = assetAtPath(index, owner, to.at);
-    return keysOf(listener).map((property) =>
+    return keysOf(bindingEnds(index, owner, binding).receiver).map((property) =>
       changeBinding(
         owner,
         { ...binding, from: { ...from, key: { property } } },
@@ -57,8 +56,7 @@ export const fixSpill: ProposeFixes = (index, finding) => {
     );
   }
   if (!('every' in to)) return [];
-  const reader = 'at' in from ? assetAtPath(index, owner, from.at) : owner;
-  const selected = index.assets[index.assetAt.get(to.every) ?? -1] as AssetIndex | undefined;
+  const { reader, receiver: selected } = bindingEnds(index, owner, binding);
   const matched = keysOf(selected).filter((key) => reader?.propertyAt.has(key));
   return [
     ...matched.map((property) =>
@@ -127,28 +125,14 @@ function withArgs(binding: Binding, args: Record<string, Arg>): Binding {
 function place(
   index: ProjectIndex,
   owner: AssetIndex,
-  { from, to }: Binding,
+  binding: Binding,
   param: string,
 ): { field: Field | undefined; scope: ArgScope } {
-  const channel = (name: string): readonly Field[] =>
-    index.project.channels?.[index.channelAt.get(name) ?? -1]?.payload ?? [];
-  const sender = 'at' in from ? assetAtPath(index, owner, from.at) : null;
-  const payload =
-    'channel' in from
-      ? channel(from.channel)
-      : (sender?.events[sender.eventAt.get(from.event) ?? -1]?.payload ?? []);
-  const receiver =
-    'at' in to
-      ? assetAtPath(index, owner, to.at)
-      : 'every' in to
-        ? index.assets[index.assetAt.get(to.every) ?? -1]
-        : null;
-  const params =
-    'channel' in to
-      ? channel(to.channel)
-      : (receiver?.actions[receiver.actionAt.get(to.action) ?? -1]?.params ?? []);
-  const reader = 'channel' in from ? owner : sender;
-  return { field: params.find((f) => f.name === param), scope: { index, payload, reader } };
+  const { payload, params, reader } = bindingEnds(index, owner, binding);
+  return {
+    field: params?.find((f) => f.name === param),
+    scope: { index, payload: payload ?? [], reader },
+  };
 }
 
 /** The parameter or field that an argument of a binding fills. */

@@ -3,7 +3,7 @@ import { conditionFaults, literalsAsked, typeAsked, withLiterals } from '../proj
 import { literalFault } from '../project/arg-types.js';
 import { valuesOfType } from '../project/type-values.js';
 import type { Condition } from '../project/types.js';
-import { lineEnds } from '../wireline/check.js';
+import { bindingEnds } from '../edit/binding-ends.js';
 import { nearest } from '../project/nearest.js';
 import { bindingOf, changeBinding, type ProposeFixes } from './proposal.js';
 
@@ -14,7 +14,7 @@ export const fixCondition: ProposeFixes = (index, finding) => {
   if (!found || !('name' in subject)) return [];
   const { owner, binding } = found;
   const { if: asked = [], ...bare } = binding;
-  const ends = lineEnds(index, owner, binding);
+  const ends = bindingEnds(index, owner, binding);
   const scope = { index, payload: ends.payload ?? [], reader: ends.reader };
   const put = (conditions: Condition[], label: string): ChangeSet =>
     changeBinding(owner, conditions.length > 0 ? { ...bare, if: conditions } : bare, label);

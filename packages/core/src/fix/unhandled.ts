@@ -3,7 +3,7 @@ import { holds } from '../project/condition.js';
 import { valuesOfType } from '../project/type-values.js';
 import type { Condition } from '../project/types.js';
 import { bindingWords } from '../wireline/binding-words.js';
-import { lineEnds } from '../wireline/check.js';
+import { bindingEnds } from '../edit/binding-ends.js';
 import { find, type ProposeFixes } from './proposal.js';
 
 /** A binding for each value that nothing handles, like the last one that asks that field. */
@@ -14,7 +14,7 @@ export const fixUnhandled: ProposeFixes = (index, { subject, evidence }) => {
   if (!last) return [];
   const { owner, binding } = last;
   const asks = (c: Condition): boolean => 'payload' in c && c.payload === subject.name;
-  const type = lineEnds(index, owner, binding).payload?.find((f) => f.name === subject.name)?.type;
+  const type = bindingEnds(index, owner, binding).payload?.find((f) => f.name === subject.name)?.type;
   if (type === undefined) return [];
   const handled = (v: string | boolean): boolean =>
     found.some(({ binding: b }) => (b.if ?? []).filter(asks).every((c) => holds(c.is, v)));

@@ -1,4 +1,4 @@
-import { assetAtPath } from '../edit/wiring.js';
+import { bindingEnds, type BindingEnds } from '../edit/binding-ends.js';
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 import { conditionFaults } from '../project/condition.js';
 import { argFault, argFaultText, type ArgScope } from '../project/arg-types.js';
@@ -7,51 +7,9 @@ import type { LineBinding } from './parse.js';
 import { append } from '../util/append.js';
 import { own } from '../util/own.js';
 
-/** What the ends of a line, or of the beginning of one, name. Null for what is not there. */
-export interface LineEnds {
-  sender: AssetIndex | null;
-  receiver: AssetIndex | null;
-  payload: readonly Field[] | null;
-  params: readonly Field[] | null;
-  /** Whose properties arguments read. */
-  reader: AssetIndex | null;
-  /** Whose properties a key reads: the sender's, or where a channel is heard the listener's. */
-  keyReader: AssetIndex | null;
-}
-
-export function lineEnds(index: ProjectIndex, owner: AssetIndex, line: Partial<LineBinding>): LineEnds {
-  const { from, to } = line;
-  const channel = (name: string): readonly Field[] | null => {
-    const at = index.channelAt.get(name);
-    return at === undefined ? null : (index.project.channels![at].payload ?? []);
-  };
-  const sender = from && 'at' in from ? assetAtPath(index, owner, from.at) : null;
-  const receiver =
-    to && 'at' in to
-      ? assetAtPath(index, owner, to.at)
-      : to && 'every' in to
-        ? (index.assets[index.assetAt.get(to.every) ?? -1] ?? null)
-        : null;
-  const event =
-    from && 'event' in from && sender ? sender.events[sender.eventAt.get(from.event) ?? -1] : undefined;
-  const action =
-    to && !('channel' in to) && receiver
-      ? receiver.actions[receiver.actionAt.get(to.action) ?? -1]
-      : undefined;
-  const hears = from !== undefined && 'channel' in from;
-  return {
-    sender,
-    receiver,
-    payload: hears ? channel(from.channel) : event ? (event.payload ?? []) : null,
-    params: to && 'channel' in to ? channel(to.channel) : action ? (action.params ?? []) : null,
-    reader: hears ? owner : sender,
-    keyReader: hears ? (to ? receiver : owner) : sender,
-  };
-}
-
 /** What a line can ask: what its event or channel carries, and its sender's properties. Null where that is not there. */
 export function askScope(index: ProjectIndex, owner: AssetIndex, line: LineBinding): ArgScope | null {
-  const { payload, reader } = lineEnds(index, owner, line);
+  const { payload, reader } = bindingEnds(index, owner, line);
   return payload && { index, payload, reader };
 }
 
@@ -60,7 +18,7 @@ export function askScope(index: ProjectIndex, owner: AssetIndex, line: LineBindi
  * the audit would say of the ends and arguments, told before the binding is made.
  */
 export function checkLine(index: ProjectIndex, owner: AssetIndex, line: LineBinding): string[] {
-  const ends = lineEnds(index, owner, line);
+  const ends = bindingEnds(index, owner, line);
   const wrong: string[] = [];
   const { from, to } = line;
   if ('channel' in from) {
@@ -88,7 +46,7 @@ export function checkLine(index: ProjectIndex, owner: AssetIndex, line: LineBind
 function argsWrong(
   index: ProjectIndex,
   { args = {} }: LineBinding,
-  { reader }: LineEnds,
+  { reader }: BindingEnds,
   params: readonly Field[],
   payload: readonly Field[],
 ): string[] {

@@ -3,7 +3,7 @@ import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 import { valuesOfType } from '../project/type-values.js';
 import type { Binding, Field, Type } from '../project/types.js';
 import { suggestArgs } from './argument.js';
-import { lineEnds, type LineEnds } from './check.js';
+import { bindingEnds, type BindingEnds } from '../edit/binding-ends.js';
 import { TEST_SIGNS } from './conditions.js';
 import { printName, printPathDot } from './names.js';
 import { OPTIONS } from './options.js';
@@ -71,7 +71,7 @@ function* candidates(
   before: ReturnType<typeof wantedAt>['before'],
 ): Iterable<Completion> {
   const { project, assets } = index;
-  const ends = lineEnds(index, owner, before);
+  const ends = bindingEnds(index, owner, before);
   switch (want.kind) {
     case 'word':
       for (const word of want.words) yield { text: word, about: '' };
@@ -169,7 +169,7 @@ function* candidates(
 }
 
 /** The type of what `$field` or `@property` names. */
-function typeAsked({ payload, reader }: LineEnds, of: string): Type | undefined {
+function typeAsked({ payload, reader }: BindingEnds, of: string): Type | undefined {
   const name = of.slice(1);
   if (of.startsWith('$')) return payload?.find((f) => f.name === name)?.type;
   return reader?.properties[reader.propertyAt.get(name) ?? -1]?.type;
