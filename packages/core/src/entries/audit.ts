@@ -43,6 +43,7 @@ export { rippleMoments, type RippleMoment } from '../ripple/moments.js';
 export { narrowed, type RippleFilter } from '../ripple/narrow.js';
 export { delayText, entryNotes, type EntryNotes, type ReturnNote } from '../ripple/notes.js';
 export type { Ripple, RippleAsk, RippleEntry, RippleLink } from '../ripple/model.js';
-export { reachedNames, rippleOf } from '../ripple/ripple.js';
+export { reachedNames } from '../ripple/reached-names.js';
+export { rippleOf } from '../ripple/ripple.js';
 export type { RippleStart } from '../ripple/start.js';
 export { startNodes } from '../ripple/start.js';

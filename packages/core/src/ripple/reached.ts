@@ -4,6 +4,9 @@ import { leastFirst } from '../util/least-first.js';
 import { longestLevels, shortestLevels, type Part } from './levels.js';
 import { IntList } from '../util/int-list.js';
 
+/** Nodes that a ripple holds at the most. */
+export const MOST_NODES = 400_000;
+
 /** In which direction a ripple runs: to what follows, or to what could have brought it about. */
 export type Direction = 'forward' | 'backward';
 

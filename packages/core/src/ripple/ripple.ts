@@ -17,7 +17,8 @@ import { printConditions } from '../wireline/conditions.js';
 import { printGuard } from '../wireline/declared.js';
 import { groupNodes, type EntryGroup } from './groups.js';
 import { heaviestOf, type Heaviest, type Ways } from './heaviest.js';
-import { adjacency, tailNode, walk, type Reached } from './reached.js';
+import { adjacency, MOST_NODES, tailNode, walk, type Reached } from './reached.js';
+import { nodeName } from './reached-names.js';
 import {
   MOST_ADDRESSES,
   MOST_ASKED,
@@ -28,9 +29,6 @@ import {
   type RippleLink,
 } from './model.js';
 import { startNodes } from './start.js';
-
-/** Nodes that a ripple holds at the most. */
-export const MOST_NODES = 400_000;
 
 /**
  * All that follows from a start, or all that could have brought it about, hop by hop. Null if the start names nothing.
@@ -46,18 +44,6 @@ export function rippleOf(
   if (starts.length === 0) return null;
   const r = walk(g, adjacency(g, ask.direction), starts, MOST_NODES);
   return new Picture(g, r, starts.length, ask, kept).draw(ways);
-}
-
-/** Names of all nodes that a start reaches, by which a trial is compared with what stands. */
-export function reachedNames(g: Graph, ask: RippleAsk): Set<string> {
-  const starts = startNodes(g, ask.start, ask.direction);
-  const r = walk(g, adjacency(g, ask.direction), starts, MOST_NODES);
-  return new Set([...r.nodes].map((n) => nodeName(g, n)));
-}
-function nodeName(g: Graph, node: number): string {
-  if (!isChannel(g, node)) return String(node);
-  const key = keyAt(g, node);
-  return `#${channelAt(g, node)}/${key === NO_KEY ? '' : JSON.stringify(g.values.value(key))}`;
 }
 
 /** A link while ways are added to it. */
