@@ -2,7 +2,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/glo
 import { type Change, type Project } from '@oquel/core';
 import { newDatabase, TestServer } from './harness.js';
 import { engage, smallProject } from './small-project.js';
-import { SCENE, insert } from './edit-requests.js';
+import { EditRequests, SCENE, insert } from './edit-requests.js';
 
 let server: TestServer;
 let id: string;
@@ -13,20 +13,7 @@ afterAll(() => server.stop());
 beforeEach(async () => {
   id = await server.import(smallProject());
 });
-const edit = (base: number, changes: Change[], more: object = {}): ReturnType<TestServer['post']> =>
-  server.post(`/api/projects/${id}/edits`, { base, changes, label: 'wired brake-2', who: 'ines', ...more });
-const step = (way: 'undo' | 'redo', base: number): ReturnType<TestServer['post']> =>
-  server.post(`/api/projects/${id}/${way}`, { base, who: 'ines' });
-const stored = async (): Promise<Project> =>
-  (await server.get(`/api/projects/${id}/document`)).body as Project;
-const bindingIds = async (): Promise<string[]> => (await stored()).assets[0].bindings!.map((b) => b.id);
-/** What another process would read, without this one's cache. */
-const storedForAnother = async (): Promise<string> => {
-  const other = await TestServer.start(server.databaseUrl);
-  const { text } = await other.get(`/api/projects/${id}/document`);
-  await other.stop();
-  return text;
-};
+const { edit, step, bindingIds, storedForAnother } = new EditRequests(() => ({ server, id }));
 
 describe('two servers on one database', () => {
   it('see each other’s edits, and edits at the same moment all arrive', async () => {

@@ -13,14 +13,13 @@ export function Way({ points }: { points: readonly [number, number][] }): ReactN
   );
 }
 
-/** The line that is being drawn from a thing. */
-export function LinkLine({
-  drawn: { x, y, dx, dy },
-  pane,
-}: {
+interface Drawing {
   drawn: Drawn;
   pane: { current: HTMLDivElement | null };
-}): ReactNode {
+}
+
+/** The line that is being drawn from a thing. */
+export function LinkLine({ drawn: { x, y, dx, dy }, pane }: Drawing): ReactNode {
   const box = pane.current!.getBoundingClientRect();
   return (
     <line
@@ -34,13 +33,7 @@ export function LinkLine({
 }
 
 /** The frame that is being drawn. */
-export function Frame({
-  drawn: { x, y, dx, dy },
-  pane,
-}: {
-  drawn: Drawn;
-  pane: { current: HTMLDivElement | null };
-}): ReactNode {
+export function Frame({ drawn: { x, y, dx, dy }, pane }: Drawing): ReactNode {
   const box = pane.current!.getBoundingClientRect();
   return (
     <rect

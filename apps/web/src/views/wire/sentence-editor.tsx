@@ -14,7 +14,8 @@ import { BindingFields, Complaints } from './fields.js';
 import { replacement } from './sentence-edits.js';
 import { HowFields } from './which-fields.js';
 
-interface Props {
+/** A sentence in its place, and what is done with it. */
+export interface Sentence {
   index: ProjectIndex;
   owner: AssetIndex;
   binding: Binding;
@@ -25,6 +26,8 @@ interface Props {
   onEdit: (changeSet: ChangeSet) => boolean;
   /** Moves it before or after its neighbour of the same event. */
   onMove: (by: -1 | 1) => void;
+}
+interface Props extends Sentence {
   onClose: () => void;
   onRemove: () => boolean;
   onMute: () => boolean;

@@ -1,14 +1,4 @@
-import {
-  type ArgScope,
-  type AssetIndex,
-  type Binding,
-  type ChangeSet,
-  type Finding,
-  type ProjectIndex,
-  type SelectedNow,
-  printBinding,
-  valuesOfType,
-} from '@oquel/core';
+import { type Finding, type ProjectIndex, type SelectedNow, printBinding, valuesOfType } from '@oquel/core';
 import { useEffect, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { copyText } from '../../parts/clipboard.js';
 import { FaultLine } from '../../parts/fault-line.js';
@@ -22,26 +12,16 @@ import { useCoverage } from '../../session/use-coverage.js';
 import { AskLine } from './ask-line.js';
 import { hearersOf } from './hearers.js';
 import { duplication, eachValue, muting, removal } from './sentence-edits.js';
-import { SentenceEditor } from './sentence-editor.js';
+import { SentenceEditor, type Sentence } from './sentence-editor.js';
 
-interface Props {
-  index: ProjectIndex;
-  owner: AssetIndex;
-  binding: Binding;
-  /** Its place among the bindings of its event, from 1. */
-  nth: number;
-  of: number;
-  scope: ArgScope;
+interface Props extends Sentence {
   findings: readonly Finding[];
   auditHref: string;
   sought: boolean;
   /** What its `every …` takes now. */
   selected?: SelectedNow;
-  onEdit: (changeSet: ChangeSet) => boolean;
   /** Goes to where a channel that it tells can be heard. */
   onHear: (channel: string) => void;
-  /** Moves it before or after its neighbour of the same event. */
-  onMove: (by: -1 | 1) => void;
   /** Another sentence was dropped on it, and takes its place. */
   onDropped: (id: string) => void;
 }
