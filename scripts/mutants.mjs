@@ -1,91 +1,150 @@
-import { execFileSync, spawnSync } from 'node:child_process';
+import { execFileSync, spawn } from 'node:child_process';
 import {
   cpSync,
+  existsSync,
   mkdirSync,
   mkdtempSync,
   readdirSync,
   readFileSync,
+  realpathSync,
   rmSync,
   symlinkSync,
   writeFileSync,
 } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { dirname, join } from 'node:path';
-import { mutantsOf, mutated } from './lib/mutate.mjs';
+import { availableParallelism, tmpdir } from 'node:os';
+import { basename, dirname, join } from 'node:path';
+import { mutantsOf, switched } from './lib/mutate.mjs';
 import { installNpmPackages } from './lib/packages.mjs';
 import { ROOT } from './lib/root.mjs';
 import { runScript, say, Trouble } from './lib/say.mjs';
 
-/** The tests of each folder of the core, the quick ones first: most mutants end there. */
-const TESTS = {
-  graph: [
-    ['graph', 'selected', 'cases', 'rules'],
-    ['audit', 'edit-graph', 'incremental-audit'],
-  ],
-  audit: [
-    ['cases', 'rules', 'touched', 'rule-examples', 'same-mistake'],
-    ['audit', 'naive-rules', 'incremental-audit'],
-  ],
-  edit: [
-    ['edit', 'placement-edits', 'bulk', 'inside'],
-    ['merge', 'names', 'incremental-audit'],
-  ],
-  rehearse: [
-    ['rehearse-cases', 'rehearse', 'states', 'rehearsal-words'],
-    ['naive-rehearsal', 'conditions', 'plays'],
-  ],
-  compare: [
-    ['conflict-versions', 'review', 'compare-renames', 'compare-lines'],
-    ['compare', 'merge'],
-  ],
-};
-const SECONDS = 600;
+const CORE = 'packages/core';
+const FOLDERS = ['graph', 'audit', 'edit', 'rehearse', 'compare'];
+/** A mutant that makes a loop endless is ended after so many times the tests' own time, and counts as killed. */
+const PATIENCE = 4;
+const LEAST_MS = 60_000;
+/** Random tests run on a quarter of their seeds: whoever survives may still fall to the rest. */
+const SEEDS = '0.25';
 
 /**
- * Changes the core in one place at a time and runs the tests of that folder: whoever survives says what no test would notice.
- * Arguments: a folder, how many mutants are tried (drawn at random, 100 if it is not said), a seed.
+ * Changes a folder of the core in one place at a time and runs the core's tests that come by that place, the quick ones first:
+ * whoever survives says what no test would notice.
+ * Arguments: folders, separated by commas; how many mutants of each are tried (drawn at random, 100 if it is not said); a seed.
  */
 await runScript(async () => {
-  const [folder, count = '100', seed = '1'] = process.argv.slice(2);
-  if (!Object.hasOwn(TESTS, folder ?? '')) {
-    const folders = Object.keys(TESTS).join(', ');
+  const [named = '', count = '100', seed = '1'] = process.argv.slice(2);
+  const folders = named.split(',');
+  if (!folders.every((folder) => FOLDERS.includes(folder)))
     throw new Trouble(
-      'A folder of the core is wanted.',
-      `npm run mutants -- FOLDER [COUNT] [SEED]; ${folders}`,
+      'Folders of the core are wanted.',
+      `npm run mutants -- FOLDER,... [COUNT] [SEED]; ${FOLDERS.join(', ')}`,
     );
-  }
   await installNpmPackages();
-  const copy = mkdtempSync(join(tmpdir(), 'oquel-mutants-'));
+  const copy = realpathSync(mkdtempSync(join(tmpdir(), 'oquel-mutants-')));
   try {
-    return tryAll(copy, folder, Number(count), Number(seed));
+    copyProject(copy);
+    const mutants = folders.flatMap((folder) => some(copy, folder, Number(count), Number(seed)));
+    putIn(mutants);
+    await tryAll(copy, folders, mutants);
   } finally {
     rmSync(copy, { recursive: true, force: true });
   }
 });
 
-function tryAll(copy, folder, count, seed) {
-  copyProject(copy);
-  const all = filesIn(join(copy, 'packages/core/src', folder)).flatMap((file) => {
-    const text = readFileSync(file, 'utf8');
-    return mutantsOf(text).map((mutant) => ({ file, text, mutant }));
-  });
+/** Some mutants of a folder, in the order of its files. */
+function some(copy, folder, count, seed) {
+  const source = join(copy, CORE, 'src');
+  const all = filesIn(join(source, folder)).flatMap((file) =>
+    mutantsOf(readFileSync(file, 'utf8')).map((mutant) => ({ file, mutant })),
+  );
   const drawn = draw(all, count, seed);
   say(`${all.length} mutants of ${folder}, of which ${drawn.length} are tried`);
-  if (!passes(copy, folder)) throw new Trouble('The tests fail without any mutant.', 'npm test -- unit');
-  const survivors = [];
-  for (const [i, { file, text, mutant }] of drawn.entries()) {
-    writeFileSync(file, mutated(text, mutant));
-    const isKilled = !passes(copy, folder);
-    writeFileSync(file, text);
-    const where = `${file.slice(join(copy, 'packages/core/src/').length)}:${mutant.line}`;
-    const what = `${where}  ${oneLine(mutant.was)}  ->  ${oneLine(mutant.to)}`;
-    if (!isKilled) survivors.push(what);
-    say(`${String(i + 1).padStart(4)} ${isKilled ? 'killed  ' : 'SURVIVED'} ${what}`);
+  return drawn.map(({ file, mutant }) => {
+    const where = `${file.slice(source.length + 1)}:${mutant.line}`;
+    return { folder, file, mutant, what: `${where}  ${oneLine(mutant.was)}  ->  ${oneLine(mutant.to)}` };
+  });
+}
+/** Puts mutants into their files, all asleep. Each has its place in the list for a number. */
+function putIn(mutants) {
+  for (const file of new Set(mutants.map((m) => m.file))) {
+    const here = mutants.flatMap((m, number) => (m.file === file ? [{ ...m.mutant, number }] : []));
+    writeFileSync(file, switched(readFileSync(file, 'utf8'), here));
   }
-  const killed = drawn.length - survivors.length;
-  say(`${killed} of ${drawn.length} killed (${((100 * killed) / drawn.length).toFixed(0)} %); survivors:`);
-  for (const what of survivors) say(`  ${what}`);
-  return 0;
+}
+
+async function tryAll(copy, folders, mutants) {
+  const tests = await testsThatReach(copy);
+  const survives = mutants.map(() => true);
+  const left = [...mutants.keys()];
+  let done = 0;
+  const work = async () => {
+    for (let number = left.shift(); number !== undefined; number = left.shift()) {
+      const here = tests.filter((test) => test.reached.has(number));
+      survives[number] = here.length === 0 || (await passes(copy, here, number));
+      const verdict = !survives[number] ? 'killed  ' : here.length > 0 ? 'SURVIVED' : 'UNTESTED';
+      say(`${String(++done).padStart(4)} ${verdict} ${mutants[number].what}`);
+    }
+  };
+  await Promise.all(Array.from({ length: availableParallelism() }, work));
+  for (const folder of folders) {
+    const tried = [...mutants.keys()].filter((number) => mutants[number].folder === folder);
+    const survivors = tried.filter((number) => survives[number]);
+    const killed = tried.length - survivors.length;
+    const share = ((100 * killed) / tried.length).toFixed(0);
+    say(`${folder}: ${killed} of ${tried.length} killed (${share} %); survivors:`);
+    for (const number of survivors) say(`  ${mutants[number].what}`);
+  }
+}
+
+/** The test files, the quickest first, with their time in milliseconds and the mutants that they reach. */
+async function testsThatReach(copy) {
+  const [lines, report] = [join(copy, 'reached'), join(copy, 'report.json')];
+  const args = [`${CORE}/test`, '--json', '--outputFile', report, '--maxWorkers=100%'];
+  await jest(copy, args, { OQUEL_REACHED: lines });
+  const { testResults = [] } = JSON.parse(existsSync(report) ? readFileSync(report, 'utf8') : '{}');
+  const failed = testResults.filter((test) => test.status !== 'passed').map(({ name }) => basename(name));
+  if (failed.length > 0 || testResults.length === 0)
+    throw new Trouble(`Tests fail without any mutant: ${failed.join(', ')}.`, 'npm test -- unit');
+  const reached = new Map(
+    readFileSync(lines, 'utf8')
+      .trimEnd()
+      .split('\n')
+      .map((line) => JSON.parse(line))
+      .map((entry) => [entry.file, new Set(entry.reached)]),
+  );
+  return testResults
+    .map(({ name, startTime, endTime }) => ({
+      file: name,
+      ms: endTime - startTime,
+      reached: reached.get(name) ?? new Set(),
+    }))
+    .sort((a, b) => a.ms - b.ms);
+}
+async function passes(copy, tests, number) {
+  const files = tests.map((test) => test.file);
+  const usual = tests.reduce((sum, test) => sum + test.ms, 0);
+  const args = ['--bail', '--runInBand', '--testSequencer', join(ROOT, 'scripts/lib/in-given-order.cjs')];
+  const env = { OQUEL_MUTANT: String(number), OQUEL_ORDER: files.join(':') };
+  const paths = ['--runTestsByPath', ...files];
+  return (await jest(copy, [...args, ...paths], env, LEAST_MS + PATIENCE * usual)) === 0;
+}
+/** Runs Jest in the copy; its exit code, or null if it had to be ended. */
+function jest(copy, args, env, timeout) {
+  const program = join(ROOT, 'node_modules/jest/bin/jest.js');
+  const setup = ['--silent', '--setupFilesAfterEnv', join(ROOT, 'scripts/lib/mutant-switch.mjs')];
+  const child = spawn(process.execPath, [program, ...args, ...setup], {
+    cwd: copy,
+    stdio: 'ignore',
+    timeout,
+    killSignal: 'SIGKILL',
+    env: {
+      ...process.env,
+      OQUEL_SEEDS: process.env.OQUEL_SEEDS ?? SEEDS,
+      NODE_OPTIONS: '--experimental-vm-modules --no-warnings',
+      ...env,
+    },
+  });
+  return new Promise((done) => child.on('close', done));
 }
 
 function copyProject(copy) {
@@ -111,19 +170,6 @@ function draw(list, count, seed) {
   const numbered = list.map((item, i) => ({ item, i, key: next() }));
   const drawn = numbered.sort((a, b) => a.key - b.key).slice(0, count);
   return drawn.sort((a, b) => a.i - b.i).map(({ item }) => item);
-}
-function passes(copy, folder) {
-  return TESTS[folder].every((names) => {
-    const tests = names.map((name) => `packages/core/test/${name}\\.test\\.ts$`);
-    const jest = join(ROOT, 'node_modules/jest/bin/jest.js');
-    const { status } = spawnSync(process.execPath, [jest, '--bail', '--silent', '--runInBand', ...tests], {
-      cwd: copy,
-      stdio: 'ignore',
-      timeout: SECONDS * 1000,
-      env: { ...process.env, NODE_OPTIONS: '--experimental-vm-modules --no-warnings' },
-    });
-    return status === 0;
-  });
 }
 function oneLine(text) {
   return text.replace(/\s+/g, ' ').slice(0, 70);

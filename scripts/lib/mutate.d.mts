@@ -4,6 +4,8 @@ export interface Mutant {
   end: number;
   was: string;
   to: string;
+  around: { from: number; end: number; isStatement: boolean };
 }
 export function mutantsOf(text: string): Mutant[];
 export function mutated(text: string, mutant: Mutant): string;
+export function switched(text: string, mutants: readonly (Mutant & { number: number })[]): string;

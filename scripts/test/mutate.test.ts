@@ -1,5 +1,6 @@
+import { runInNewContext } from 'node:vm';
 import { describe, expect, it } from '@jest/globals';
-import { mutantsOf, mutated } from '../lib/mutate.mjs';
+import { mutantsOf, mutated, switched } from '../lib/mutate.mjs';
 
 describe('mutants of a text', () => {
   it.each<[string, string, string[]]>([
@@ -21,5 +22,25 @@ describe('mutants of a text', () => {
     expect(mutantsOf('\n\nconst a = b < c;').map(({ line, was, to }) => [line, was, to])).toEqual([
       [3, '<', '<='],
     ]);
+  });
+
+  it.each<[string, string]>([
+    ['an operator', '[1, 2, 3].map((n) => n < 2).join()'],
+    ['nested operators', '[1, 2, 3].map((n) => n > 1 && (n < 3 || n === 5)).join()'],
+    ['a choice', '[1, 2].map((n) => (n === 1 ? "a" : "b")).join()'],
+    [
+      'conditions in conditions',
+      'let a = 0; for (const n of [1, 2]) { if (n > 1) if (!a) a += 2; else a = 7; } a',
+    ],
+    ['a loop that goes on', 'let a = 0; for (const n of [1, 2]) { if (n < 2) continue; a += n; } a'],
+    ['calls', 'const a = []; if (a.length < 1) a.push(1); else a.push(2); a.push(3); `${a}`'],
+    ['a negative number', '[-1, 2].join()'],
+  ])('do what they do on their own when they are switched on: %s', (_, text) => {
+    const mutants = mutantsOf(text).map((mutant, number) => ({ ...mutant, number }));
+    const run = (program: string, awake: number): string =>
+      String(runInNewContext(program, { oquelMutant: (n: number) => n === awake }));
+    const all = switched(text, mutants);
+    expect(run(all, -1)).toBe(run(text, -1));
+    for (const mutant of mutants) expect(run(all, mutant.number)).toBe(run(mutated(text, mutant), -1));
   });
 });
