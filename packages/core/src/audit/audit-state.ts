@@ -15,6 +15,7 @@ const BEFORE_RULES = 3;
 const DOING: Readonly<Record<UnitKind, string>> = {
   project: 'checking the project',
   asset: 'checking declarations',
+  copies: 'checking copies',
   channel: 'checking channels',
   binding: 'checking bindings',
   event: 'checking events',

@@ -1,28 +1,31 @@
+import type { Expansion } from '../expand/expansion.js';
 import { overridesOf } from '../expand/values.js';
 import type { AssetIndex } from '../project/index-project.js';
+import { own } from '../util/own.js';
 import type { AnalysisInputs } from './inputs.js';
 
 /** Instances that do not override a key property which another of their asset overrides; two or more. */
 export interface DefaultedKey {
   property: string;
-  instances: number[];
+  instances: Int32Array;
 }
 
-/** What the rules on default and shared keys look at, of one asset. Spawned instances are left out. Cost: its instances. */
-export function defaultedKeys(inputs: AnalysisInputs, asset: AssetIndex): DefaultedKey[] {
-  const { x } = inputs;
+export const KEPT = 0;
+const OVERRIDDEN = 1;
+/** Whether an instance keeps the default of a property or has a value of its own, as a group; spawned ones are in none. */
+export function ownOrDefault(x: Expansion, instance: number, property: string): number {
+  if (x.isSpawned(instance)) return -1;
+  return own(overridesOf(x, instance), property) === undefined ? KEPT : OVERRIDDEN;
+}
+
+/** What the rules on default and shared keys look at, of one asset. Cost: its key properties, once its groups are made. */
+export function defaultedKeys({ ownKeys }: AnalysisInputs, asset: AssetIndex): DefaultedKey[] {
   const found: DefaultedKey[] = [];
   for (const { name, isKey } of asset.properties) {
     if (isKey !== true) continue;
-    const kept: number[] = [];
-    let overridden = 0;
-    for (const i of inputs.instancesOf(asset.at)) {
-      if (x.isSpawned(i)) continue;
-      const overrides = overridesOf(x, i);
-      if (overrides && Object.hasOwn(overrides, name)) overridden++;
-      else kept.push(i);
-    }
-    if (kept.length >= 2 && overridden > 0) found.push({ property: name, instances: kept });
+    const groups = ownKeys.of(asset.at, name);
+    const kept = groups.get(KEPT);
+    if (kept && kept.length >= 2 && groups.has(OVERRIDDEN)) found.push({ property: name, instances: kept });
   }
   return found;
 }

@@ -13,7 +13,7 @@ import { assetsAround, thingsEdit } from './touched-things.js';
 import { touchedUnits } from './touched-units.js';
 import { reindexProject } from '../project/index-project.js';
 import type { Touch, Touched, TouchedPlace } from './touched.js';
-import { valueReaders } from './value-readers.js';
+import { valueReaders, type ValueReaders } from './value-readers.js';
 
 /**
  * Follows what an edit says otherwise of placements and declarations while the same things stand and the same names are there.
@@ -47,7 +47,10 @@ export class EditFollower {
     const withdrawn = bindingsOfNodes(this.inputs, this.redeclared, this.after);
     if (!things || !withdrawn) return null;
     const again = new Set(this.again());
-    const revalued = this.revalued();
+    for (const [number, owners] of this.readers().partly) {
+      things.partly.set(number, new Set([...(things.partly.get(number) ?? []), ...owners]));
+    }
+    const revalued = this.valued();
     if (this.redeclared.size > 0) {
       this.withdrawn = withdrawn;
       const units = this.takeOut(editor);
@@ -74,16 +77,17 @@ export class EditFollower {
     return units;
   }
 
-  /** Assets of instances that may have other values. */
-  private revalued(): Set<number> {
-    return new Set([...this.valued()].map((i) => this.inputs.x.asset[i]));
-  }
   /** The bindings that are to be resolved again. */
   private again(): ReadonlySet<number> {
     const { again } = this.scope;
-    for (const number of valueReaders(this.inputs, this.valued())) again.add(number);
+    for (const number of this.readers().again) again.add(number);
     for (const place of this.places('mutes')) this.muted(place);
     return again;
+  }
+
+  private read: ValueReaders | null = null;
+  private readers(): ValueReaders {
+    return (this.read ??= valueReaders(this.inputs, this.valued()));
   }
 
   /** What comes and goes with its placements; null where that cannot be followed. */
@@ -96,12 +100,17 @@ export class EditFollower {
   /** Puts right what sleeps, and gathers the units, once the graph has gone over to the next state. */
   settle(editor: GraphEditor, delta: GraphDelta): EditScope {
     const { inputs, scope } = this;
-    for (const asset of this.revalued()) scope.assets.add(asset);
+    const revalued = this.valued();
+    for (const i of revalued) {
+      scope.assets.add(inputs.x.asset[i]);
+      scope.copies.add(inputs.x.asset[i]);
+    }
+    inputs.ownKeys.follow(new Set([...revalued, ...delta.coming, ...delta.leaving]));
     for (const touch of ['values', 'mutes', 'roles'] as const) {
       for (const { asset } of this.places(touch)) scope.assets.add(asset);
     }
     // Types are in use wherever they are named.
-    scope.isProject = TYPED.some((touch) => this.touched.has(touch));
+    scope.hasOtherTypes = TYPED.some((touch) => this.touched.has(touch));
     if (this.touched.has('sleep')) this.sleep(editor, delta);
     for (const place of this.places('roles')) {
       for (const i of this.inside(place)) this.takeDeliveries(i);
@@ -189,6 +198,7 @@ export class EditFollower {
     const around = new Set<number>();
     for (const i of [...coming, ...leaving]) {
       scope.assets.add(x.asset[i]);
+      scope.copies.add(x.asset[i]);
       scope.instances.add(i);
       this.takeNodes(i, 0, scope.events);
       this.takeNodes(i, 1, scope.actions);
@@ -271,12 +281,10 @@ export class EditFollower {
       for (const asset of new Set(this.places(touch).map((place) => place.asset))) {
         scope.assets.add(asset);
         const instances = inputs.instancesOf(asset);
-        if (units.includes('expecting')) {
-          for (const i of instances) {
-            scope.expecting.instances.add(i);
-            this.takeNodes(i, 1, scope.expecting.actions);
-          }
-        }
+        if (units.includes('expecting instances'))
+          for (const i of instances) scope.expecting.instances.push(i);
+        if (units.includes('expecting actions'))
+          for (const i of instances) this.eachNode(i, 1, (n) => scope.expecting.actions.push(n));
         if (units.includes('events')) for (const i of instances) this.takeNodes(i, 0, scope.events);
         if (units.includes('deliveries')) for (const i of instances) this.takeDeliveries(i);
         if (!units.includes('bindings')) continue;
@@ -287,9 +295,11 @@ export class EditFollower {
     }
   }
   private takeNodes(instance: number, action: 0 | 1, nodes: Set<number>): void {
+    this.eachNode(instance, action, (n) => nodes.add(n));
+  }
+  private eachNode(instance: number, action: 0 | 1, take: (node: number) => void): void {
     const { g, x } = this.inputs;
-    for (let n = x.nodeBase[instance]; n < x.nodeBase[instance + 1]; n++)
-      if (g.action[n] === action) nodes.add(n);
+    for (let n = x.nodeBase[instance]; n < x.nodeBase[instance + 1]; n++) if (g.action[n] === action) take(n);
   }
   /** The events of an instance, and those that deliver to it. */
   private takeDeliveries(instance: number): void {
@@ -314,9 +324,10 @@ const TYPED: readonly Touch[] = ['properties', 'nodes', 'payload', 'params'];
 /** For each part of a declaration the units, besides the asset itself, that it is judged with. */
 const DECLARED: readonly (readonly [
   Touch,
-  readonly ('expecting' | 'events' | 'deliveries' | 'bindings')[],
+  readonly ('expecting instances' | 'expecting actions' | 'events' | 'deliveries' | 'bindings')[],
 ])[] = [
-  ['expectations', ['expecting']],
+  ['expected listeners', ['expecting instances']],
+  ['expected senders', ['expecting actions']],
   ['delivery', ['events']],
   ['payload', ['events', 'bindings']],
   ['params', ['bindings']],

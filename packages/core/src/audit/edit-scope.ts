@@ -4,27 +4,30 @@ export interface EditScope {
   again: Set<number>;
   /** Units that are to be judged again, by number. */
   assets: Set<number>;
+  /** Assets whose copies may have other values, or are others. */
+  copies: Set<number>;
   bindings: Set<number>;
   events: Set<number>;
   actions: Set<number>;
   instances: Set<number>;
   areas: Set<number>;
-  /** Instances and actions whose declarations expect something else. */
-  expecting: { instances: Set<number>; actions: Set<number> };
-  /** Whether the project as a whole is to be judged. */
-  isProject: boolean;
+  /** Instances and actions whose declarations expect something else; each once. */
+  expecting: { instances: number[]; actions: number[] };
+  /** Whether types are in use elsewhere than before. */
+  hasOtherTypes: boolean;
 }
 
 export function nothing(): EditScope {
   return {
     again: new Set(),
     assets: new Set(),
+    copies: new Set(),
     bindings: new Set(),
     events: new Set(),
     actions: new Set(),
     instances: new Set(),
     areas: new Set(),
-    expecting: { instances: new Set(), actions: new Set() },
-    isProject: false,
+    expecting: { instances: [], actions: [] },
+    hasOtherTypes: false,
   };
 }

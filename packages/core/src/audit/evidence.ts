@@ -30,7 +30,11 @@ export function nodesEvidence(
   return { kind: 'nodes', nodes: first, more: count - first.length };
 }
 /** Evidence that names places, each with the same note; the first fifty. */
-export function placesEvidence(x: Expansion, instances: readonly number[], note: string): Evidence {
-  const places = instances.slice(0, MOST_PLACES).map((i) => ({ at: x.address(i), note }));
+export function placesEvidence(
+  x: Expansion,
+  instances: readonly number[] | Int32Array,
+  note: string,
+): Evidence {
+  const places = [...instances.slice(0, MOST_PLACES)].map((i) => ({ at: x.address(i), note }));
   return { kind: 'places', places };
 }

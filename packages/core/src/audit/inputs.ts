@@ -14,6 +14,8 @@ import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 import type { Binding, Value } from '../project/types.js';
 import { judgedEnds, type JudgedEnds } from './binding-ends.js';
 import { BINDING_TRAITS, type BindingTrait } from './binding-traits.js';
+import { InstanceGroups } from '../expand/instance-groups.js';
+import { ownOrDefault } from './defaulted-keys.js';
 import { compilePattern } from '../project/name-pattern.js';
 import { Incoming } from '../graph/incoming.js';
 import { Facts } from './facts/facts.js';
@@ -47,6 +49,7 @@ export class AnalysisInputs {
     this.x = g.x;
     this.limits = thresholds(this.index.project.policy);
     this.facts = new Facts(g, this.limits.maxReach);
+    this.ownKeys = new InstanceGroups(g.x, (i, property) => ownOrDefault(g.x, i, property));
   }
   /** Of the project as it is. */
   get index(): ProjectIndex {
@@ -148,13 +151,7 @@ export class AnalysisInputs {
   private get mutingAssets(): number[][] {
     if (this.muting) return this.muting;
     const by = this.index.assets.map((): number[] => []);
-    for (const { at, placements, placed } of this.index.assets) {
-      placements.forEach((p, slot) => {
-        if (placed[slot] >= 0 && p.muted && p.muted.length > 0 && !by[placed[slot]].includes(at)) {
-          by[placed[slot]].push(at);
-        }
-      });
-    }
+    for (const asset of this.index.assets) for (const placed of mutes(asset)) by[placed].push(asset.at);
     return (this.muting = by);
   }
   /** Assets with a placement that mutes bindings of this one. */
@@ -219,6 +216,8 @@ export class AnalysisInputs {
     return this.facts.hasBinding[node] === 1 || this.g.countsAsBound[node] > 0;
   }
 
+  /** Which instances keep the default of a key. */
+  readonly ownKeys: InstanceGroups;
   private roles: PeerRoles | null = null;
   /** Which peer keeps and which steers each instance. */
   get peerRoles(): PeerRoles {
@@ -304,6 +303,19 @@ export class AnalysisInputs {
     this.muting = null;
     this.roles = null;
   }
+}
+
+const muted = new WeakMap<AssetIndex, ReadonlySet<number>>();
+/** The assets of which this one's placements mute bindings. Cost: its placements, once for each state of it. */
+function mutes(asset: AssetIndex): ReadonlySet<number> {
+  let found = muted.get(asset);
+  if (!found) {
+    const placed = asset.placed.filter(
+      (at, slot) => at >= 0 && (asset.placements[slot].muted ?? []).length > 0,
+    );
+    muted.set(asset, (found = new Set(placed)));
+  }
+  return found;
 }
 
 const NO_NUMBERS = new Int32Array(0);

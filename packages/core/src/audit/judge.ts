@@ -27,6 +27,7 @@ export type TouchedUnits = {
 const KINDS: readonly UnitKind[] = [
   'project',
   'asset',
+  'copies',
   'channel',
   'binding',
   'event',
@@ -220,6 +221,8 @@ export class Judge {
   ): void {
     const units = new Map<number, Units[UnitKind] | null>();
     const unitOf = (number: number): Units[UnitKind] | null => {
+      // An instance is its own unit.
+      if (kind === 'instance') return this.walk.unit(kind, number);
       let unit = units.get(number);
       if (unit === undefined) units.set(number, (unit = this.walk.unit(kind, number)));
       return unit;
@@ -231,17 +234,10 @@ export class Judge {
       if (unit !== null || kind === 'project') this.check(active, number, unit);
     };
     const changes = new Map(Object.entries(after));
-    const ownNumbers = new Set(own);
     for (const active of this.active.get(kind)!) {
-      for (const number of ownNumbers) judge(active, number);
-      const seen = new Set<number>();
-      for (const change of (active.part.after ?? []) as readonly string[]) {
-        for (const number of changes.get(change) ?? []) {
-          if (ownNumbers.has(number) || seen.has(number)) continue;
-          seen.add(number);
-          judge(active, number);
-        }
-      }
+      const named = (active.part.after ?? []) as readonly string[];
+      const lists = [own, ...named.map((change) => changes.get(change) ?? [])];
+      for (const number of onceEach(lists)) judge(active, number);
     }
   }
   private isConcerned({ events }: ActivePart, node: number): boolean {
@@ -286,6 +282,16 @@ export function failingAs<T>({ meta }: Rule, run: () => T): T {
 }
 
 const NONE = new Int32Array(0);
+/** What is in some lists, once each; most often only one of them has anything. */
+function onceEach(lists: readonly Iterable<number>[]): Iterable<number> {
+  const filled = lists.filter((list) => !isEmpty(list));
+  if (filled.length === 1) return filled[0];
+  return new Set(filled.flatMap((list) => [...list]));
+}
+function isEmpty(list: Iterable<number>): boolean {
+  for (const _ of list) return false;
+  return true;
+}
 
 function reportingUnits({ reports }: FindingState, part: number): ReportingUnits {
   const numbers = (): number[] => {

@@ -22,7 +22,7 @@ export function touchedUnits(
   const around = new Set(instances);
   for (const nodes of [delta.counted, changes.spawnGaps]) for (const n of nodes) around.add(g.instanceOf[n]);
   return {
-    project: { own: scope.isProject ? [0] : [] },
+    project: { after: { types: scope.hasOtherTypes ? [0] : [] } },
     asset: {
       own: scope.assets,
       after: {
@@ -30,6 +30,7 @@ export function touchedUnits(
         'event bindings': eventAssets(inputs, delta, changes),
       },
     },
+    copies: { own: scope.copies },
     channel: { after: { use: delta.channels } },
     binding: {
       own: [...delta.authored, ...scope.bindings],
@@ -49,7 +50,7 @@ export function touchedUnits(
       after: {
         liveness: changes.livable,
         drivers: driven(inputs, delta, changes),
-        expectations: scope.expecting.actions,
+        expectation: scope.expecting.actions,
       },
     },
     instance: {
@@ -69,6 +70,7 @@ interface TouchedOfKind {
 }
 /** The units of both. */
 export function joinUnits(a: TouchedUnits, b: TouchedUnits): TouchedUnits {
+  if (Object.keys(a).length === 0) return b;
   const all = new Map<string, TouchedOfKind>(Object.entries(a));
   for (const [kind, { own = [], after = {} }] of Object.entries(b) as [string, TouchedOfKind][]) {
     const before = all.get(kind) ?? {};

@@ -24,8 +24,10 @@ export type Touch =
   | 'mutes'
   /** Which peers keep and steer things. */
   | 'roles'
-  /** Whether events expect listeners and actions senders. */
-  | 'expectations'
+  /** Whether events expect listeners. */
+  | 'expected listeners'
+  /** Whether actions expect senders. */
+  | 'expected senders'
   /** Who may raise an event and who gets it, and whether it is raised in a pause. */
   | 'delivery'
   /** What events carry. */
@@ -57,7 +59,7 @@ const EVENT: Touches<EventDecl> = {
   payload: 'payload',
   limit: 'nodes',
   raisedInPause: 'delivery',
-  expectsListener: 'expectations',
+  expectsListener: 'expected listeners',
   delivery: 'delivery',
   note: 'nothing',
   origin: 'nothing',
@@ -66,7 +68,7 @@ const EVENT: Touches<EventDecl> = {
 const ACTION: Touches<Action> = {
   name: 'nodes',
   params: 'params',
-  expectsSender: 'expectations',
+  expectsSender: 'expected senders',
   whileAsleep: 'nodes',
   effects: 'nodes',
   note: 'nothing',

@@ -20,6 +20,7 @@ export class UnitWalk {
       case 'project':
         return [0];
       case 'asset':
+      case 'copies':
         return [...index.assets.keys()];
       case 'channel':
         return [...(index.project.channels ?? []).keys()];
@@ -45,6 +46,7 @@ export class UnitWalk {
 const MAKE: { readonly [U in UnitKind]: (inputs: AnalysisInputs, number: number) => Units[U] | null } = {
   project: () => null,
   asset: ({ index }, number) => index.assets[number],
+  copies: ({ index }, number) => index.assets[number],
   channel: ({ index }, number) => ({ number, channel: index.project.channels![number] }),
   binding: bindingUnit,
   event: (inputs, node) => (inputs.facts.hasBinding[node] === 1 ? eventUnit(inputs, node) : null),

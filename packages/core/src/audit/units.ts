@@ -47,6 +47,8 @@ export interface Units {
   /** The project as a whole: what stands beside its assets. */
   project: null;
   asset: AssetIndex;
+  /** What the copies of an asset begin with, together. */
+  copies: AssetIndex;
   channel: ChannelUnit;
   binding: BindingUnit;
   event: EventUnit;
@@ -64,13 +66,17 @@ export type UnitKind = keyof Units;
 
 /** Changes elsewhere after which units of a kind may have to be judged again. */
 export interface UnitChanges {
-  project: 'name patterns';
+  project:
+    | 'name patterns'
+    /** Which types declarations use. */
+    | 'types';
   asset:
     | 'name patterns'
     /** Bindings of an asset that it places, whose placements may mute them. */
     | 'placed bindings'
     /** Whether an event of one of its instances has bindings, or lacks them at a stand-in. */
     | 'event bindings';
+  copies: never;
   /** Publications or listeners of the channel. */
   channel: 'use';
   binding:
@@ -94,7 +100,7 @@ export interface UnitChanges {
     /** Whether anything can bring it about. */
     | 'liveness'
     /** Whether it expects a sender. */
-    | 'expectations'
+    | 'expectation'
     /** What leads to it, or is published to a channel that leads to it. */
     | 'drivers';
   instance:
@@ -112,8 +118,9 @@ export interface UnitChanges {
 
 /** The same for whoever does not compile: all changes by kind of unit. */
 export const UNIT_CHANGES: { readonly [U in UnitKind]: readonly UnitChanges[U][] } = {
-  project: ['name patterns'],
+  project: ['name patterns', 'types'],
   asset: ['name patterns', 'placed bindings', 'event bindings'],
+  copies: [],
   channel: ['use'],
   binding: ['channel use', 'upstream'],
   event: [
@@ -125,7 +132,7 @@ export const UNIT_CHANGES: { readonly [U in UnitKind]: readonly UnitChanges[U][]
     'limit of chains',
     'limit of reaches',
   ],
-  action: ['liveness', 'expectations', 'drivers'],
+  action: ['liveness', 'expectation', 'drivers'],
   instance: ['sleep', 'bindings', 'expectations'],
   cycle: [],
   tie: ['limit of tangles'],

@@ -6,21 +6,57 @@ import type { AnalysisInputs } from './inputs.js';
 /** Owners of whose bindings the ends are looked up one by one; beyond it their assets decide. */
 const FEW_COPIES = 16;
 
+/** Authored bindings whose edges depend on some values. */
+export interface ValueReaders {
+  /** In all copies. */
+  again: Set<number>;
+  /** In the copies of these owners only. */
+  partly: Map<number, Set<number>>;
+}
+
 /**
- * Authored bindings whose edges depend on values of some instances: on a key that they read there, or on what a selection
- * matches. Cost: the bindings that read values at all.
+ * The bindings whose edges depend on values of some instances: on a key that they read there, or on what a selection matches.
+ * Paths and selections lead down from their owner, so only owners around these instances count, but for bindings that lead
+ * elsewhere. Cost: the bindings of those owners' assets, and those that lead elsewhere.
  */
-export function valueReaders(inputs: AnalysisInputs, instances: ReadonlySet<number>): Set<number> {
+export function valueReaders(inputs: AnalysisInputs, instances: ReadonlySet<number>): ValueReaders {
   const { x, index } = inputs;
-  const found = new Set<number>();
+  const found: ValueReaders = { again: new Set(), partly: new Map() };
   if (instances.size === 0) return found;
+  const reading = inputs.bindingsThat('read values');
   const assets = new Set([...instances].map((i) => x.asset[i]));
-  for (const number of inputs.bindingsThat('read values')) {
+  const doesRead = (number: number): boolean => {
     const at = x.slots.assetOf(number);
     const position = x.slots.position(at, number - x.slots.base[at]);
-    if (reads(inputs, index.assets[at], position, instances, assets)) found.add(number);
+    return reads(inputs, index.assets[at], position, instances, assets);
+  };
+  for (const trait of ['lead far', 'lead through a stand-in'] as const) {
+    for (const number of inputs.bindingsThat(trait)) {
+      if (reading.has(number) && doesRead(number)) found.again.add(number);
+    }
+  }
+  for (const [at, owners] of ownersAround(inputs, instances)) {
+    const isWhole = owners.size === inputs.instancesOf(at).length;
+    for (let number = x.slots.base[at]; number < x.slots.base[at + 1]; number++) {
+      if (!reading.has(number) || found.again.has(number) || !doesRead(number)) continue;
+      if (isWhole) found.again.add(number);
+      else found.partly.set(number, owners);
+    }
   }
   return found;
+}
+/** Some instances and all that they stand in, by asset. */
+function ownersAround({ x }: AnalysisInputs, instances: ReadonlySet<number>): Map<number, Set<number>> {
+  const byAsset = new Map<number, Set<number>>();
+  for (const i of instances) {
+    for (let at = i; at >= 0; at = x.parent[at]) {
+      let owners = byAsset.get(x.asset[at]);
+      if (!owners) byAsset.set(x.asset[at], (owners = new Set()));
+      if (owners.has(at)) break;
+      owners.add(at);
+    }
+  }
+  return byAsset;
 }
 
 function reads(

@@ -2,6 +2,7 @@ import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 import type { Binding, Placement } from '../project/types.js';
 import type { BindingSlots } from './binding-slots.js';
 import type { StandIns } from './stand-ins.js';
+import { lowerBound } from '../util/lower-bound.js';
 
 /** Bits of {@link Expansion.flags}. */
 export const SPAWNED = 1;
@@ -70,9 +71,11 @@ export class Expansion {
     }
     return (this.counted = { instances, nodes });
   }
-  /** Counts anew when it is asked the next time. */
-  recount(): void {
-    this.counted = null;
+  /** After an asset's events and actions became others. */
+  recount(asset: number, before: AssetIndex): void {
+    const { events, actions } = this.index.assets[asset];
+    const more = events.length + actions.length - before.events.length - before.actions.length;
+    if (this.counted) this.counted.nodes += more * this.instancesOf(asset).length;
   }
   private byAsset: Int32Array[] | null = null;
   /** All instances of an asset, in expansion order. Lists are made at the first call. */
@@ -195,12 +198,18 @@ export class Expansion {
   }
 }
 
-/** Two ascending lists as one. */
-function merged(a: Int32Array, b: readonly number[]): Int32Array {
-  const all = new Int32Array(a.length + b.length);
-  all.set(a);
-  all.set(b, a.length);
-  return all.sort();
+/** An ascending list with numbers that come into it. Cost: the list, and where each of the few stands. */
+function merged(list: Int32Array, coming: readonly number[]): Int32Array {
+  const all = new Int32Array(list.length + coming.length);
+  let from = 0;
+  for (const [k, number] of Int32Array.from(coming).sort().entries()) {
+    const to = lowerBound(list, number);
+    all.set(list.subarray(from, to), from + k);
+    all[to + k] = number;
+    from = to;
+  }
+  all.set(list.subarray(from), from + coming.length);
+  return all;
 }
 /** For `base[i]` up to `base[i + 1]` the number i; the last entry of `base` is the length. */
 export function spread(base: Int32Array): Int32Array {

@@ -22,7 +22,8 @@ export function buildGraph(x: Expansion): Graph {
   const ofInstances = x.nodeBase[x.count];
   const channelCount = (x.index.project.channels ?? []).length;
   const channels = new ChannelNodes(channelCount, (own) => ofInstances + own);
-  const edges = new BindingEdges(x, values, channels, new Selector(x, values), 1024);
+  const select = new Selector(x, values);
+  const edges = new BindingEdges(x, values, channels, select, 1024);
   addBindings(x, edges);
   edges.addHearEdges();
   addEffectEdges(x, edges.addEdge);
@@ -40,6 +41,7 @@ export function buildGraph(x: Expansion): Graph {
   return {
     x,
     values,
+    select,
     nodes,
     channels,
     ...byTail,

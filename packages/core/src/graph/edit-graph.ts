@@ -1,6 +1,5 @@
 import { InstanceEdits, type Made } from '../expand/edit-instances.js';
 import { PathTable } from '../expand/resolve.js';
-import { Selector } from '../expand/select.js';
 import type { ProjectIndex } from '../project/index-project.js';
 import type { Binding } from '../project/types.js';
 import { bindingClass, BindingEdges, MAX_EDGES, tooManyEdges } from './binding-edges.js';
@@ -21,7 +20,6 @@ import { BindingResolver, mutedBindings, sceneInstances } from './resolver.js';
 export class GraphEditor {
   readonly runs: EdgeRuns;
   readonly records: RecordBook;
-  private readonly select: Selector;
   private readonly instances: InstanceEdits;
   private readonly scenes: ReadonlyMap<number, number>;
 
@@ -31,7 +29,6 @@ export class GraphEditor {
   ) {
     this.runs = new EdgeRuns(g, incoming);
     this.records = new RecordBook(g);
-    this.select = new Selector(g.x, g.values);
     this.instances = new InstanceEdits(g.x);
     this.scenes = sceneInstances(g.x);
     g.channels.allocate = (own) => this.runs.newChannelNode(own);
@@ -115,13 +112,15 @@ export class GraphEditor {
     { revalued, redeclared, things }: Required<GraphEdit>,
     leaving: ReadonlySet<number>,
   ): Made | null {
-    const { select } = this;
-    const { x, instanceOf, action } = this.g;
+    const { x, instanceOf, action, select } = this.g;
     const before = x.index;
     x.index = index;
     x.standIns.index = index;
     changed.takeSlots();
-    for (const asset of redeclared) if (!this.redeclare(asset)) return null;
+    for (const asset of redeclared) {
+      x.recount(asset, before.assets[asset]);
+      if (!this.redeclare(asset)) return null;
+    }
     const made = this.instances.make(before, things.edits, leaving);
     if (!made) return null;
     for (const { from, end } of made.runs) {
@@ -129,9 +128,7 @@ export class GraphEditor {
       x.renumbered(from, end);
     }
     for (const i of made.instances) markNodes(x, action, i);
-    if (redeclared.size > 0) x.recount();
-    const others = [...made.instances, ...leaving].map((i) => x.asset[i]);
-    for (const asset of new Set([...revalued, ...others])) select.forgetValues(asset);
+    select.byValue.follow(new Set([...revalued, ...made.instances, ...leaving]));
     return made;
   }
   /** Marks the nodes of an asset's instances by its events and actions. False if there is no room for them. */
@@ -161,8 +158,8 @@ export class GraphEditor {
   }
   /** What some bindings put into the graph. What is gone has named its channel nodes already. */
   private collect(copies: readonly Copy[], which: 'gone' | 'fresh'): BindingEdges {
-    const { g, select, scenes } = this;
-    const { x, channels } = g;
+    const { g, scenes } = this;
+    const { x, channels, select } = g;
     const nodes = {
       name: (channel: number, key: number) =>
         which === 'gone' ? channels.find(channel, key)! : channels.name(channel, key),

@@ -33,7 +33,7 @@ export interface GraphDelta {
 export interface ThingsEdit {
   edits: readonly PlacementEdit[];
   /** Authored bindings that are to be resolved again in some of their copies, each with the owners. */
-  partly: ReadonlyMap<number, ReadonlySet<number>>;
+  partly: Map<number, ReadonlySet<number>>;
 }
 
 /** What an edit of a graph does besides the bindings that differ; bindings are given by authored number. */
@@ -43,7 +43,7 @@ export interface GraphEdit {
   /** Bindings to be taken out, and those to be put back that were taken out before. */
   withdrawn?: ReadonlySet<number>;
   restored?: ReadonlySet<number>;
-  /** Assets whose instances may have other values. */
+  /** Instances that may have other values. */
   revalued?: Iterable<number>;
   /** Assets whose instances' nodes are taken out with all their edges; their bindings are withdrawn. */
   emptied?: ReadonlySet<number>;

@@ -1,4 +1,5 @@
 import type { Expansion } from '../expand/expansion.js';
+import type { Selector } from '../expand/select.js';
 import type { ValueTable } from '../expand/values.js';
 import { byCodeUnits, canonicalJson } from '../project/canonical.js';
 import type { Binding, Effect } from '../project/types.js';
@@ -55,6 +56,8 @@ export interface BindingRecords {
 export interface Graph {
   readonly x: Expansion;
   readonly values: ValueTable;
+  /** Selections, by the values of {@link values}. */
+  readonly select: Selector;
   /** Numbers given to nodes; those of channel nodes that are gone are among them. */
   nodes: number;
   readonly channels: ChannelNodes;

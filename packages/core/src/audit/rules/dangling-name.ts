@@ -78,6 +78,7 @@ export const danglingName = defineRule<Message>({
     },
     {
       unit: 'project',
+      after: ['types'],
       check(inputs, _, report) {
         checkLoadSets(inputs, report);
         checkEnums(inputs, report);

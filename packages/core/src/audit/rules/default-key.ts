@@ -14,7 +14,7 @@ export const defaultKey = defineRule<'default'>({
   messages: { default: '{count} copies of {asset} keep the default {property}, while others have their own' },
   parts: [
     {
-      unit: 'asset',
+      unit: 'copies',
       check(inputs, asset, report) {
         const { id } = asset.decl;
         for (const { property, instances } of defaultedKeys(inputs, asset)) {

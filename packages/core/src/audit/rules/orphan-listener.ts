@@ -25,7 +25,7 @@ export const orphanListener = defineRule<Message>({
   parts: [
     {
       unit: 'action',
-      after: ['drivers', 'expectations'],
+      after: ['drivers', 'expectation'],
       isCandidate: (inputs, node) => !inputs.isBoundAnyway(node),
       check(inputs, { node, instance, asset, action }, report) {
         if (action.expectsSender !== true) return;

@@ -1,9 +1,7 @@
-import { initialValue } from '../../expand/values.js';
 import type { AssetIndex } from '../../project/index-project.js';
 import type { Value } from '../../project/types.js';
-import { ValueMap } from '../../project/value.js';
 import type { AnalysisInputs } from '../inputs.js';
-import { defaultedKeys } from '../defaulted-keys.js';
+import { defaultedKeys, KEPT, ownOrDefault } from '../defaulted-keys.js';
 import { placesEvidence } from '../evidence.js';
 import { defineRule } from '../rule.js';
 
@@ -19,26 +17,23 @@ export const sharedKey = defineRule<'shared'>({
   messages: { shared: '{count} copies of {asset} have {property} {value}' },
   parts: [
     {
-      unit: 'asset',
+      unit: 'copies',
       check(inputs, asset, report) {
         const unique = asset.properties.filter((p) => p.unique === true);
         if (unique.length === 0) return;
-        const defaulted = new Map(
-          defaultedKeys(inputs, asset).map((d) => [d.property, new Set(d.instances)]),
-        );
+        const defaulted = new Set(defaultedKeys(inputs, asset).map((d) => d.property));
         const together = inputs.once('loaded together', () => new Together(inputs));
         for (const { name } of unique) {
-          for (const { value, instances } of byValue(inputs, asset, name, defaulted.get(name))) {
-            if (instances.length < 2) continue;
-            const sharing = sharers(inputs, instances, together);
-            if (sharing.length === 0) continue;
+          for (const { value, instances } of sharing(inputs, asset, name, defaulted.has(name))) {
+            const meeting = sharers(inputs, instances, together);
+            if (meeting.length === 0) continue;
             const text = JSON.stringify(value);
             report({
               subject: { asset: asset.decl.id, property: name, key: value },
-              occurrences: sharing,
+              occurrences: meeting,
               message: 'shared',
-              data: () => ({ count: sharing.length, asset: asset.decl.id, property: name, value: text }),
-              evidence: () => placesEvidence(inputs.x, sharing, `has ${name} ${text}`),
+              data: () => ({ count: meeting.length, asset: asset.decl.id, property: name, value: text }),
+              evidence: () => placesEvidence(inputs.x, meeting, `has ${name} ${text}`),
             });
           }
         }
@@ -47,25 +42,24 @@ export const sharedKey = defineRule<'shared'>({
   ],
 });
 
-function byValue(
-  inputs: AnalysisInputs,
-  asset: AssetIndex,
+/** Instances with the same value of a property, two or more: not those that keep its default where that is reported. */
+function* sharing(
+  { x, g }: AnalysisInputs,
+  { at }: AssetIndex,
   property: string,
-  leftOut: ReadonlySet<number> | undefined,
-): Iterable<{ value: Value; instances: number[] }> {
-  const groups = new ValueMap<{ value: Value; instances: number[] }>();
-  for (const i of inputs.instancesOf(asset.at)) {
-    if (inputs.x.isSpawned(i) || leftOut?.has(i)) continue;
-    const value = initialValue(inputs.x, i, property)!;
-    const group = groups.get(value);
-    if (group) group.instances.push(i);
-    else groups.set(value, { value, instances: [i] });
+  isDefaultLeftOut: boolean,
+): Iterable<{ value: Value; instances: Int32Array }> {
+  for (const [n, all] of g.select.byValue.of(at, property)) {
+    if (all.length < 2) continue;
+    const instances = all.filter(
+      (i) => !x.isSpawned(i) && !(isDefaultLeftOut && ownOrDefault(x, i, property) === KEPT),
+    );
+    if (instances.length >= 2) yield { value: g.values.value(n), instances };
   }
-  return groups.values();
 }
 
 /** Those that meet another of them: in the same scene, or in one that can be loaded beside theirs. */
-function sharers(inputs: AnalysisInputs, instances: readonly number[], together: Together): number[] {
+function sharers(inputs: AnalysisInputs, instances: Int32Array, together: Together): number[] {
   const byScene = new Map<number, number[]>();
   for (const i of instances) {
     const scene = inputs.x.asset[inputs.x.sceneOf(i)];
