@@ -1,4 +1,4 @@
-import { endsBetween, type BindingEnds } from '../edit/binding-ends.js';
+import { EndsBetween, type BindingEnds } from '../edit/binding-ends.js';
 import { MISSING } from '../expand/resolve.js';
 import { judgeEnds } from '../graph/faults.js';
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
@@ -31,8 +31,25 @@ export function judgedEnds(inputs: TextResolver, owner: AssetIndex, binding: Bin
       : 'every' in to
         ? (index.assetAt.get(to.every) ?? MISSING)
         : MISSING;
-  const sender = senderAt >= 0 ? index.assets[senderAt] : null;
-  const receiver = target >= 0 ? index.assets[target] : null;
-  const faults = judgeEnds(index, owner, binding, senderAt, target);
-  return { ...endsBetween(index, owner, binding, sender, receiver), senderAt, target, faults };
+  return new EndsOfText(index, owner, binding, senderAt, target);
+}
+
+class EndsOfText extends EndsBetween implements JudgedEnds {
+  private judged = -1;
+
+  constructor(
+    index: ProjectIndex,
+    owner: AssetIndex,
+    private readonly whole: Binding,
+    readonly senderAt: number,
+    readonly target: number,
+  ) {
+    const assetAt = (at: number): AssetIndex | null => (at >= 0 ? index.assets[at] : null);
+    super(index, owner, whole, assetAt(senderAt), assetAt(target));
+  }
+  get faults(): number {
+    if (this.judged < 0)
+      this.judged = judgeEnds(this.index, this.owner, this.whole, this.senderAt, this.target);
+    return this.judged;
+  }
 }

@@ -140,6 +140,7 @@ export class Judge {
     if (kind === 'event') yield* this.events(parts as unknown as ActivePart<'event'>[]);
     else if (kind === 'action') yield* this.actions(parts as unknown as ActivePart<'action'>[]);
     else if (kind === 'binding') yield* this.bindings(parts as unknown as ActivePart<'binding'>[]);
+    else if (kind === 'instance') yield* this.instances(parts as unknown as ActivePart<'instance'>[]);
     else {
       const numbers = this.walk.all(kind);
       for (let i = 0; i < numbers.length; i++) {
@@ -196,6 +197,20 @@ export class Judge {
       yield done / x.count;
     }
   }
+  private *instances(parts: readonly ActivePart<'instance'>[]): Iterable<number> {
+    const { inputs } = this;
+    const { x, index } = inputs;
+    let done = 0;
+    for (const asset of index.assets) {
+      const own = parts.filter(({ part }) => !part.concerns || part.concerns(asset));
+      const instances = inputs.instancesOf(asset.at);
+      for (const active of own) {
+        for (const i of instances) if (this.isCandidate(active, i)) this.check(active, i, i);
+      }
+      done += instances.length;
+      yield done / x.count;
+    }
+  }
   private *bindings(parts: readonly ActivePart<'binding'>[]): Iterable<number> {
     const { assets } = this.inputs.index;
     const { slots } = this.inputs.x;
@@ -229,7 +244,7 @@ export class Judge {
     };
     const judge = (active: ActivePart, number: number): void => {
       this.store.retract(active.rule, reportKey(active.number, number));
-      if (kind === 'event' && !this.isConcerned(active, number)) return;
+      if (!this.isConcerned(kind, active, number)) return;
       const unit = this.isCandidate(active, number) ? unitOf(number) : null;
       if (unit !== null || kind === 'project') this.check(active, number, unit);
     };
@@ -240,8 +255,14 @@ export class Judge {
       for (const number of onceEach(lists)) judge(active, number);
     }
   }
-  private isConcerned({ events }: ActivePart, node: number): boolean {
+  /** A binding is asked once it is a unit. */
+  private isConcerned(kind: UnitKind, { events, part }: ActivePart, node: number): boolean {
     const { g, x } = this.inputs;
+    if (kind === 'instance') {
+      const concerns = part.concerns as Part<'instance'>['concerns'];
+      return !concerns || x.isFree(node) || concerns(x.assetOf(node));
+    }
+    if (kind !== 'event') return true;
     if (g.instanceOf[node] < 0 || g.action[node] !== 0) return false;
     const instance = g.instanceOf[node];
     return events![x.asset[instance]].includes(node - x.nodeBase[instance]);

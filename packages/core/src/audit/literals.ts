@@ -25,10 +25,17 @@ export interface Literal {
   where: string;
 }
 
-/** The literals of an asset's defaults, overrides and effects that are not of their declared types. Most are right. */
-export function declaredLiterals(inputs: AnalysisInputs, asset: AssetIndex): Literal[] {
+/**
+ * The literals of an asset's defaults, overrides and effects that are not of their declared types. Most are right. Looked for
+ * once in each state of the placements and declarations.
+ */
+export function declaredLiterals(inputs: AnalysisInputs, asset: AssetIndex): readonly Literal[] {
+  const known = inputs.once('declared literals', () => new Map<number, readonly Literal[]>());
+  const found = known.get(asset.at);
+  if (found) return found;
   const walk = new LiteralWalk(inputs);
   walk.declarations(asset);
+  known.set(asset.at, walk.out);
   return walk.out;
 }
 /** The literals of a binding's arguments, match and conditions that are not of their declared types. */

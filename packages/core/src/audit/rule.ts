@@ -59,7 +59,9 @@ type Concerns<U extends UnitKind> = U extends 'event'
   ? (event: EventDecl, asset: AssetIndex) => boolean
   : U extends 'binding'
     ? (binding: Binding) => boolean
-    : never;
+    : U extends 'instance'
+      ? (asset: AssetIndex) => boolean
+      : never;
 export type AnyPart<M extends string = string> = { [U in UnitKind]: Part<U, M> }[UnitKind];
 
 export interface Rule<M extends string = string> {

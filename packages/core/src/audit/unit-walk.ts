@@ -6,6 +6,9 @@ import type { JudgedEnds } from './binding-ends.js';
 import type { AnalysisInputs } from './inputs.js';
 import type { BindingUnit, EventUnit, UnitKind, Units } from './units.js';
 
+/** Kinds of units that are found asset by asset. */
+export type InAssets = 'binding' | 'event' | 'action' | 'instance';
+
 /**
  * Units by number: a binding is numbered among authored ones, an event or action by its node, a cycle by one of its nodes, a
  * tie by its pair of assets, the project is 0.
@@ -13,9 +16,9 @@ import type { BindingUnit, EventUnit, UnitKind, Units } from './units.js';
 export class UnitWalk {
   constructor(private readonly inputs: AnalysisInputs) {}
 
-  /** The numbers of all units of a kind, but for bindings, events and actions, which stand in their assets. */
-  all(kind: Exclude<UnitKind, 'binding' | 'event' | 'action'>): ArrayLike<number> {
-    const { index, x, facts } = this.inputs;
+  /** The numbers of all units of a kind, but for those that stand in assets. */
+  all(kind: Exclude<UnitKind, InAssets>): ArrayLike<number> {
+    const { index, facts } = this.inputs;
     switch (kind) {
       case 'project':
         return [0];
@@ -24,8 +27,6 @@ export class UnitWalk {
         return [...index.assets.keys()];
       case 'channel':
         return [...(index.project.channels ?? []).keys()];
-      case 'instance':
-        return Int32Array.from({ length: x.count }, (_, i) => i).filter((i) => !x.isFree(i));
       case 'cycle':
         return [...facts.cyclic];
       case 'tie':

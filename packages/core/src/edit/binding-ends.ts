@@ -38,30 +38,40 @@ function resolved(index: ProjectIndex, owner: AssetIndex, { from, to }: Begun): 
       : to && 'every' in to
         ? (index.assets[index.assetAt.get(to.every) ?? -1] ?? null)
         : null;
-  return endsBetween(index, owner, { from, to }, sender, receiver);
+  return new EndsBetween(index, owner, { from, to }, sender, receiver);
 }
 
-/** The same for a binding whose ends lead to these assets. */
-export function endsBetween(
-  index: ProjectIndex,
-  owner: AssetIndex,
-  { from, to }: Begun,
-  sender: AssetIndex | null,
-  receiver: AssetIndex | null,
-): BindingEnds {
-  const hears = from !== undefined && 'channel' in from;
-  return {
-    sender,
-    receiver,
-    payload: !from ? null : hears ? channelFields(index, from.channel) : eventFields(sender, from.event),
-    params: !to
-      ? null
-      : 'channel' in to
-        ? channelFields(index, to.channel)
-        : actionFields(receiver, to.action),
-    reader: hears ? owner : sender,
-    keyReader: hears ? (to ? receiver : owner) : sender,
-  };
+/** The ends of a binding that lead to these assets. What is said there is looked up when somebody asks. */
+export class EndsBetween implements BindingEnds {
+  constructor(
+    protected readonly index: ProjectIndex,
+    protected readonly owner: AssetIndex,
+    protected readonly binding: Begun,
+    readonly sender: AssetIndex | null,
+    readonly receiver: AssetIndex | null,
+  ) {}
+
+  get payload(): readonly Field[] | null {
+    const { from } = this.binding;
+    if (!from) return null;
+    return 'channel' in from ? channelFields(this.index, from.channel) : eventFields(this.sender, from.event);
+  }
+  get params(): readonly Field[] | null {
+    const { to } = this.binding;
+    if (!to) return null;
+    return 'channel' in to ? channelFields(this.index, to.channel) : actionFields(this.receiver, to.action);
+  }
+  get reader(): AssetIndex | null {
+    return this.hears ? this.owner : this.sender;
+  }
+  get keyReader(): AssetIndex | null {
+    if (!this.hears) return this.sender;
+    return this.binding.to ? this.receiver : this.owner;
+  }
+  private get hears(): boolean {
+    const { from } = this.binding;
+    return from !== undefined && 'channel' in from;
+  }
 }
 
 const NO_FIELDS: readonly Field[] = [];

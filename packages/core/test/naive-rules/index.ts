@@ -12,6 +12,8 @@ import { ofSelections } from './selections.js';
 import { ofShape } from './shape.js';
 import { ofWrittenBindings } from './written-bindings.js';
 import { ofWrittenEffects } from './written-effects.js';
+import { ofWrittenEnds } from './written-ends.js';
+import { ofWrittenNames } from './written-names.js';
 import { ofWrittenPlacements } from './written-placements.js';
 
 /** In this order: what has no listener is reported by what liveness found. */
@@ -29,6 +31,8 @@ const READINGS: readonly SecondReading[] = [
   ofWrittenBindings,
   ofWrittenEffects,
   ofWrittenPlacements,
+  ofWrittenEnds,
+  ofWrittenNames,
 ];
 
 /** The rules that are read a second time, for plainness alone. */

@@ -3,7 +3,12 @@ import type { NaiveReading } from './reading.js';
 
 /** The asset that a path names when it is walked by name alone; null if it leads nowhere, or into what yields nothing. */
 export function walk(r: NaiveReading, owner: Asset, path: string): Asset | null {
-  let [at, rest] = [owner as Asset | undefined, path];
+  const end = walkTo(r, owner, path);
+  return typeof end === 'string' ? null : end;
+}
+/** The same, told apart: a name that is not there, or a placement that yields nothing. */
+export function walkTo(r: NaiveReading, owner: Asset, path: string): Asset | 'missing' | 'stopped' {
+  let [at, rest]: [Asset | undefined, string] = [owner, path];
   if (path.includes(':')) {
     const scene = path.slice(0, path.indexOf(':'));
     rest = path.slice(path.indexOf(':') + 1);
@@ -12,21 +17,23 @@ export function walk(r: NaiveReading, owner: Asset, path: string): Asset | null 
   // What is spawned is spawned in the same thing, however deep.
   let holder: Asset | undefined;
   let containing = at ? [at.id] : [];
+  if (!at) return 'missing';
   for (const segment of rest === '.' ? [] : rest.split('/')) {
-    if (!at) return null;
     if (segment.startsWith('~')) {
       const id = segment.slice(1);
       holder ??= at;
       at = spawnedBy(r, holder).has(id) ? r.n.asset(id) : undefined;
+      if (!at) return 'missing';
       containing = [id];
     } else {
       const id: string | undefined = at.placements?.find((p) => p.id === segment)?.asset;
-      at = id === undefined || containing.includes(id) ? undefined : r.n.asset(id);
-      if (at?.kind === 'scene') return null;
-      containing.push(id ?? '');
+      if (id === undefined) return 'missing';
+      at = containing.includes(id) ? undefined : r.n.asset(id);
+      if (!at || at.kind === 'scene') return 'stopped';
+      containing.push(id);
     }
   }
-  return at ?? null;
+  return at;
 }
 
 /** Everything that is spawned under an asset: by itself, and by what is spawned and what that contains. */

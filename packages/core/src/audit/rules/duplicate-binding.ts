@@ -58,6 +58,8 @@ function meetingsOf(inputs: AnalysisInputs): MeetingDeliveries {
 function mayRepeat({ g }: AnalysisInputs, event: number): boolean {
   const [first, end] = [g.first[event], g.end[event]];
   if (end - first === 1) return g.meta[first] >> 2 === PUBLISH;
+  if (end - first === 2 && g.head[first] !== g.head[first + 1])
+    return g.meta[first] >> 2 === PUBLISH || g.meta[first + 1] >> 2 === PUBLISH;
   const heads = new Set<number>();
   for (let e = first; e < end; e++) {
     if (g.meta[e] >> 2 === PUBLISH || heads.has(g.head[e])) return true;

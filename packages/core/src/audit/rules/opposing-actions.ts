@@ -106,13 +106,15 @@ class Pairs {
  */
 function mayOppose({ g, x }: AnalysisInputs, event: number): boolean {
   if (g.end[event] - g.first[event] === 1) return g.meta[g.first[event]] >> 2 === PUBLISH;
-  const seen = new Set<number>();
+  let [one, others]: [number, Set<number> | null] = [-1, null];
   for (let e = g.first[event]; e < g.end[event]; e++) {
     if (g.meta[e] >> 2 === PUBLISH) return true;
     const instance = g.instanceOf[g.head[e]];
     if (!sets(x, instance, g.head[e])) continue;
-    if (seen.has(instance)) return true;
-    seen.add(instance);
+    if (instance === one || others?.has(instance) === true) return true;
+    // Most events set something in one place at most.
+    if (one < 0) one = instance;
+    else (others ??= new Set()).add(instance);
   }
   return false;
 }

@@ -1,5 +1,4 @@
 import { nodesEvidence } from '../evidence.js';
-import type { AnalysisInputs } from '../inputs.js';
 import { defineRule } from '../rule.js';
 
 export const unheardEvent = defineRule<'nowhere' | 'expected'>({
@@ -41,7 +40,7 @@ export const unheardEvent = defineRule<'nowhere' | 'expected'>({
     {
       unit: 'instance',
       after: ['bindings', 'expectations'],
-      isCandidate: (inputs, instance) => expecting(inputs)[inputs.x.asset[instance]] === 1,
+      concerns: ({ events }) => events.some((e) => e.expectsListener === true),
       check(inputs, instance, report) {
         const { g, x, facts } = inputs;
         const asset = x.assetOf(instance);
@@ -68,10 +67,3 @@ export const unheardEvent = defineRule<'nowhere' | 'expected'>({
 });
 
 const SHOWN = 20;
-
-/** For each asset 1 if one of its events expects a listener. */
-function expecting(inputs: AnalysisInputs): Uint8Array {
-  return inputs.once('expecting', () =>
-    Uint8Array.from(inputs.index.assets, ({ events }) => (events.some((e) => e.expectsListener) ? 1 : 0)),
-  );
-}
