@@ -66,6 +66,7 @@ describe('things as lines', () => {
       'gate: Gate at 1, 2, asleep, berth = 4, side = "east", lock/lamp.lit = true, without b1, b2, note "by the mole"',
     ],
     [placementLine({ id: 'gate', asset: 'Gate', asleep: false, muted: [] }), 'gate: Gate'],
+    [placementLine({ id: 'gate', asset: 'Gate', muted: ['b1'] }), 'gate: Gate, without b1'],
   ])('%s', (line, expected) => {
     expect(line).toBe(expected);
   });
@@ -118,7 +119,18 @@ describe('two states of a binding', () => {
       { ...b, later: 1 } as Binding,
       'quay changed binding b: {"from":{"at":"a","event":"onTide"},"id":"b","later":1,"to":{"action":"shut","at":"c"}} | {"from":{"at":"a","event":"onTide"},"id":"b","to":{"action":"shut","at":"c"}}',
     ],
+    [
+      'as a new name where one goes and the same comes',
+      b,
+      { ...b, id: 'c' },
+      'quay renamed binding c: when a.onTide do c.shut | b',
+    ],
   ])('are told %s', (_, before, after, expected) => {
     expect(told(quay(before), quay(after)).join('\n')).toBe(expected);
+  });
+  it('are no new name where one of two that say the same goes', () => {
+    const twin = { ...b, id: 'twin' };
+    expect(told(quay(b, twin), quay(b))).toEqual(['quay removed binding twin: when a.onTide do c.shut']);
+    expect(told(quay(b), quay(b, twin))).toEqual(['quay added binding twin: when a.onTide do c.shut']);
   });
 });

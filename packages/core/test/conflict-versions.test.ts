@@ -77,6 +77,32 @@ describe('both sides of an edit that met another', () => {
     if (isText === null) expect(found[0].yours).toBeNull();
     else expect(found[0].yours).toContain(isText);
   });
+  it('are shown for what you put back that is gone with them', () => {
+    const gone = applyChanges(BASE, [removed]).project;
+    const text = 'when mast.onGust do mast.turn';
+    const sideOf = { asset: 'ridge', id: 'gust' };
+    expect(conflictVersions(gone, BASE, ['bindings/ridge/gust'])).toEqual([
+      { ...sideOf, theirs: null, yours: text },
+    ]);
+    expect(conflictVersions(BASE, gone, ['bindings/ridge/gust'])).toEqual([
+      { ...sideOf, theirs: text, yours: null },
+    ]);
+  });
+  it.each<[string, string[]]>([
+    ['bindings/ridge/gust', ['ridge gust']],
+    ['bindings/ridge/mast', []],
+    ['bindings/Mast/gust', []],
+    ['placements/ridge/mast', ['ridge mast']],
+    ['placements/ridge/gust', []],
+    ['asset/ridge', ['ridge gust', 'ridge mast']],
+    ['events/Mast', ['Mast onGust']],
+    ['events/ridge', []],
+    ['policy', [' policy maxChain']],
+  ])('are those that are named: %s', (name, expected) => {
+    const yours = applyChanges(BASE, [replaced(2), moved([9, 9]), events(3), policy(7)]).project;
+    const found = conflictVersions(BASE, yours, [name]).map((s) => `${s.asset} ${s.id}`);
+    expect(found.sort()).toEqual(expected);
+  });
   it('leave out what only one of them changed', () => {
     const found = sides([replaced(1), replaced(4, 'calm')], [replaced(2), moved([3, 3])]);
     expect(found.map((s) => [s.asset, s.id])).toEqual([['ridge', 'gust']]);
