@@ -20,9 +20,10 @@ import { runScript, say, Trouble } from './lib/say.mjs';
 
 const CORE = 'packages/core';
 const FOLDERS = ['graph', 'audit', 'edit', 'rehearse', 'compare'];
-/** A mutant that makes a loop endless is ended after so many times the tests' own time, and counts as killed. */
+/** A mutant that makes a loop endless is ended when a test file takes so many times its own time, and counts as killed. */
 const PATIENCE = 4;
-const LEAST_MS = 60_000;
+const LEAST_MS = 20_000;
+const LOOK_MS = 500;
 /** Random tests run on a quarter of their seeds: whoever survives may still fall to the rest. */
 const SEEDS = '0.25';
 
@@ -100,7 +101,7 @@ async function tryAll(copy, folders, mutants) {
 async function testsThatReach(copy) {
   const [lines, report] = [join(copy, 'reached'), join(copy, 'report.json')];
   const args = [`${CORE}/test`, '--json', '--outputFile', report, '--maxWorkers=100%'];
-  await jest(copy, args, { OQUEL_REACHED: lines });
+  await jest(copy, args, { OQUEL_REACHED: lines }).ended;
   const { testResults = [] } = JSON.parse(existsSync(report) ? readFileSync(report, 'utf8') : '{}');
   const failed = testResults.filter((test) => test.status !== 'passed').map(({ name }) => basename(name));
   if (failed.length > 0 || testResults.length === 0)
@@ -122,21 +123,29 @@ async function testsThatReach(copy) {
 }
 async function passes(copy, tests, number) {
   const files = tests.map((test) => test.file);
-  const usual = tests.reduce((sum, test) => sum + test.ms, 0);
+  const done = join(copy, `done-${number}`);
   const args = ['--bail', '--runInBand', '--testSequencer', join(ROOT, 'scripts/lib/in-given-order.cjs')];
-  const env = { OQUEL_MUTANT: String(number), OQUEL_ORDER: files.join(':') };
-  const paths = ['--runTestsByPath', ...files];
-  return (await jest(copy, [...args, ...paths], env, LEAST_MS + PATIENCE * usual)) === 0;
+  const env = { OQUEL_MUTANT: String(number), OQUEL_ORDER: files.join(':'), OQUEL_REACHED: done };
+  const run = jest(copy, [...args, '--runTestsByPath', ...files], env);
+  let [count, since] = [0, performance.now()];
+  const watch = setInterval(() => {
+    const now = existsSync(done) ? readFileSync(done, 'utf8').split('\n').length - 1 : 0;
+    if (now > count) [count, since] = [now, performance.now()];
+    const usual = tests[Math.min(count, tests.length - 1)].ms;
+    if (performance.now() - since > LEAST_MS + PATIENCE * usual) run.child.kill('SIGKILL');
+  }, LOOK_MS);
+  const code = await run.ended;
+  clearInterval(watch);
+  rmSync(done, { force: true });
+  return code === 0;
 }
 /** Runs Jest in the copy; its exit code, or null if it had to be ended. */
-function jest(copy, args, env, timeout) {
+function jest(copy, args, env) {
   const program = join(ROOT, 'node_modules/jest/bin/jest.js');
   const setup = ['--silent', '--setupFilesAfterEnv', join(ROOT, 'scripts/lib/mutant-switch.mjs')];
   const child = spawn(process.execPath, [program, ...args, ...setup], {
     cwd: copy,
     stdio: 'ignore',
-    timeout,
-    killSignal: 'SIGKILL',
     env: {
       ...process.env,
       OQUEL_SEEDS: process.env.OQUEL_SEEDS ?? SEEDS,
@@ -144,7 +153,7 @@ function jest(copy, args, env, timeout) {
       ...env,
     },
   });
-  return new Promise((done) => child.on('close', done));
+  return { child, ended: new Promise((done) => child.on('close', done)) };
 }
 
 function copyProject(copy) {

@@ -2,8 +2,8 @@ import { appendFileSync } from 'node:fs';
 import process from 'node:process';
 
 /**
- * In each test file while mutants are tried: `oquelMutant(n)` says whether mutant n is awake (`OQUEL_MUTANT`). If none is
- * and `OQUEL_REACHED` names a file, a line is added to it: the test file, and the mutants that it comes by.
+ * In each test file while mutants are tried: `oquelMutant(n)` says whether mutant n is awake (`OQUEL_MUTANT`). To the file
+ * `OQUEL_REACHED` a line is added in the end: the test file, and the mutants that it has come by.
  */
 const awake = Number(process.env.OQUEL_MUTANT ?? -1);
 const reached = new Set();

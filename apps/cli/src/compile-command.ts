@@ -48,7 +48,7 @@ export function compileCommand(streams: Streams, exit: (code: number) => void): 
       streams.doing('compiling');
       const compiled = orExplain(
         () =>
-          told(
+          reportingProgress(
             streams,
             compileSteps(expand(indexProject(project)), {
               sha256,
@@ -78,7 +78,7 @@ export function compileCommand(streams: Streams, exit: (code: number) => void): 
 /** Milliseconds between two words of how far it is. */
 const PROGRESS_MS = 2000;
 /** Does work in steps, and says now and then how far it is. */
-function told<T>(streams: Streams, work: Generator<WorkStep, T>): T {
+function reportingProgress<T>(streams: Streams, work: Generator<WorkStep, T>): T {
   let said = performance.now();
   for (;;) {
     const step = work.next();

@@ -9,7 +9,7 @@ import type { PresenceEventDto, PresentDto } from './collaboration.dto.js';
  * who is present is asked at most so often, and reported as a difference.
  */
 export class ProjectFeed {
-  private readonly told = new Subject<MessageEvent>();
+  private readonly messages = new Subject<MessageEvent>();
   private present = new Map<string, PresentDto>();
   private asking = false;
   private due = false;
@@ -23,36 +23,36 @@ export class ProjectFeed {
   ) {}
 
   get isIdle(): boolean {
-    return !this.told.observed;
+    return !this.messages.observed;
   }
   /** Who is present now, and everything from then on. */
   events(): Observable<MessageEvent> {
     return new Observable((subscriber) => {
       subscriber.next(this.presence({ all: [...this.present.values()] }));
-      return this.told.subscribe(subscriber);
+      return this.messages.subscribe(subscriber);
     });
   }
   take(notice: Notice): void {
     if (notice.what === 'version')
-      this.told.next({ type: 'version', data: { project: this.project, version: notice.version } });
+      this.messages.next({ type: 'version', data: { project: this.project, version: notice.version } });
     else if (notice.what === 'builds' || notice.what === 'plays')
-      this.told.next({ type: notice.what, data: { project: this.project } });
+      this.messages.next({ type: notice.what, data: { project: this.project } });
     else this.presenceChanged();
   }
   /** Anything may have happened. */
   async refresh(): Promise<void> {
-    for (const type of ['builds', 'plays']) this.told.next({ type, data: { project: this.project } });
+    for (const type of ['builds', 'plays']) this.messages.next({ type, data: { project: this.project } });
     this.presenceChanged();
     try {
-      this.told.next({ type: 'version', data: { project: this.project, version: await this.version() } });
+      this.messages.next({ type: 'version', data: { project: this.project, version: await this.version() } });
     } catch {
-      // The notices are then missed again, and told anew.
+      // The notices are then missed again, and sent anew.
     }
   }
   close(): void {
     this.closed = true;
     if (this.timer) clearTimeout(this.timer);
-    this.told.complete();
+    this.messages.complete();
   }
 
   private presenceChanged(): void {
@@ -82,7 +82,7 @@ export class ProjectFeed {
     });
     const left = [...this.present.keys()].filter((client) => !now.has(client));
     this.present = now;
-    if (came.length > 0 || left.length > 0) this.told.next(this.presence({ came, left }));
+    if (came.length > 0 || left.length > 0) this.messages.next(this.presence({ came, left }));
   }
   private presence(data: Omit<PresenceEventDto, 'project'>): MessageEvent {
     return { type: 'presence', data: { project: this.project, ...data } };

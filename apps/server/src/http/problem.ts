@@ -27,7 +27,7 @@ export class ProblemError extends Error {
     return { type: `${URN}${type}`, title, status, detail, ...this.more };
   }
 }
-/** A problem that another thread has told. */
+/** A problem that another thread has reported. */
 export function problemFrom({ type, title, status, detail, ...more }: ProblemBody): ProblemError {
   return new ProblemError(status, type.slice(URN.length) as ProblemType, title, detail, more);
 }

@@ -16,7 +16,7 @@ export class Rehearsing {
     private readonly auditor: AuditorPort,
     /** Done when the worker knows the last edit. */
     private readonly ready: () => Promise<void>,
-    private readonly told: (rehearsed: RehearsalsResult) => void,
+    private readonly report: (rehearsed: RehearsalsResult) => void,
   ) {}
 
   /** Runs one; null if it was stopped. */
@@ -41,7 +41,7 @@ export class Rehearsing {
     const rehearsed = await this.auditor.rehearseAll();
     if (!rehearsed || this.closed) return;
     this.allDue = false;
-    this.told(rehearsed);
+    this.report(rehearsed);
   }
   stop(): void {
     this.asked++;

@@ -78,5 +78,5 @@ export interface Aside {
 }
 export interface Notice {
   text: string;
-  kind: 'told' | 'refused';
+  kind: 'info' | 'refused';
 }

@@ -75,9 +75,9 @@ export function compareProjects(before: Project, after: Project): Difference {
   groups.unshift({ asset: '', kind: 'project', lines: project });
   tellRenames(groups, allRenames(renames), uses);
   const order = ['project', 'scene', 'prefab', 'widget'];
-  const told = groups.filter((g) => g.lines.length > 0);
-  told.sort((a, b) => order.indexOf(a.kind) - order.indexOf(b.kind));
-  return { groups: told, counts: countsOf(told) };
+  const changed = groups.filter((g) => g.lines.length > 0);
+  changed.sort((a, b) => order.indexOf(a.kind) - order.indexOf(b.kind));
+  return { groups: changed, counts: countsOf(changed) };
 }
 
 /**

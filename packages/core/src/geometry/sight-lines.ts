@@ -9,7 +9,7 @@ export interface SightLine {
   binding: Binding;
   /** The thing that is looked from. */
   thing: string;
-  /** Whether the thing is told to act, rather than acting on others. */
+  /** Whether the thing is the receiver, rather than the sender. */
   isIncoming: boolean;
   /** The other end. */
   end: SightEnd;

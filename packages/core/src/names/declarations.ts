@@ -5,7 +5,7 @@ import { bindingNames, type ChannelKeyTypes } from './bindings.js';
 import type { NameContext } from './context.js';
 import { each, eachEntry, patched } from './patch.js';
 
-/** Is told before and after the names of each binding. */
+/** Is called before and after the names of each binding. */
 export interface BindingWatch {
   enter: () => void;
   binding: () => void;

@@ -108,7 +108,7 @@ export function leaf<T>(expected: string, schema: JsonSchema, test: (value: unkn
 export const bool: Shape<boolean> = leaf('true or false', { type: 'boolean' }, (v) => typeof v === 'boolean');
 export const yes: Shape<true> = leaf('true', { const: true }, (v) => v === true);
 const { name: MAX_NAME, text: MAX_TEXT, seconds: MAX_SECONDS, whole: MAX_WHOLE } = LIMITS.document;
-/** Texts without any surrogate, which are nearly all, are told quickly. */
+/** Texts without any surrogate, which are nearly all, are recognized quickly. */
 const SURROGATE = /[\ud800-\udfff]/;
 const LONE_SURROGATE = /\p{Cs}/u;
 /** A text that names something. */
@@ -254,7 +254,7 @@ export function object<T extends object>(fields: Fields<T>, alsoKnown: readonly 
   };
 }
 
-/** An object whose variant is told by the one property of `variants` that it has, such as `{ at }` or `{ channel }`. */
+/** An object whose variant is recognized by the one property of `variants` that it has, such as `{ at }` or `{ channel }`. */
 export function byKey<T>(variants: Record<string, Shape<unknown>>): Shape<T> {
   const keys = Object.keys(variants);
   const names = keys.map((k) => `"${k}"`).join(', ');

@@ -17,7 +17,7 @@ export interface DeliveryRow {
   roles: Role[];
   may: boolean;
   /** Peers that receive it when this one raises it. */
-  told: string[];
+  audience: string[];
   acts: DeliveryAct[];
   /** The same in words. */
   answer: string;
@@ -52,9 +52,9 @@ export function deliveryTable(
   const reached = receiversOf(g, x.nodeBase[instance] + event);
   const rows = peers.map(({ name: peer }, p): DeliveryRow => {
     const may = maySend(decl, p, of);
-    const told = may ? receivers(decl, peers.length, p, of) : [];
-    const acts = may ? reached.map((r) => actOf(g, peerRoles, r, told)) : [];
-    const row = { peer, roles: rolesOf(p, of), may, told: told.map((t) => names[t]), acts };
+    const audience = may ? receivers(decl, peers.length, p, of) : [];
+    const acts = may ? reached.map((r) => actOf(g, peerRoles, r, audience)) : [];
+    const row = { peer, roles: rolesOf(p, of), may, audience: audience.map((t) => names[t]), acts };
     return { ...row, answer: answerOf(row, decl, of, peerRoles) };
   });
   return {
@@ -88,13 +88,13 @@ function actOf(
   g: Graph,
   peerRoles: PeerRoles,
   { binding, node }: Reached,
-  told: readonly number[],
+  audience: readonly number[],
 ): DeliveryAct {
   const { x } = g;
   const instance = g.instanceOf[node];
   const asset = x.assetOf(instance);
   const keeper = peerRoles.authority[instance];
-  const holds = told.filter((p) => asset.decl.existsOn !== 'authority' || p === keeper);
+  const holds = audience.filter((p) => asset.decl.existsOn !== 'authority' || p === keeper);
   const { owner, binding: decl } = expandedBinding(x, binding);
   return {
     owner: x.address(owner),
@@ -113,15 +113,15 @@ function rolesOf(peer: number, of: InstancePeers): Role[] {
 }
 
 function answerOf(
-  { peer, may, told, acts }: Omit<DeliveryRow, 'answer'>,
+  { peer, may, audience, acts }: Omit<DeliveryRow, 'answer'>,
   event: EventDecl,
   of: InstancePeers,
   peerRoles: PeerRoles,
 ): string {
   if (!may) return `${peer} may not raise this: ${sendersText(event, of, peerRoles)}`;
-  if (told.length === 0) return `${peer} may raise this, but no peer receives it`;
+  if (audience.length === 0) return `${peer} may raise this, but no peer receives it`;
   const deaf = acts.filter((a) => a.peers.length === 0).map((a) => `${a.at} ${a.action}`);
-  const heard = `${peer} may raise this; ${list(told)} ${told.length === 1 ? 'receives' : 'receive'} it`;
+  const heard = `${peer} may raise this; ${list(audience)} ${audience.length === 1 ? 'receives' : 'receive'} it`;
   if (deaf.length === 0) return heard;
   return `${heard}, but none of them performs ${list(deaf.slice(0, 3))}${deaf.length > 3 ? ` and ${deaf.length - 3} more` : ''}`;
 }

@@ -8,8 +8,8 @@ const { atOnce: MAX_AT_ONCE, deliveries: MAX_DELIVERIES } = LIMITS.rehearsal;
 export class RunawayWatch {
   /** For each record the number of its cause. Record 0 causes itself. */
   private readonly causes = new IntList(1024);
-  /** For each record the number of the performance that it tells; −1 for none. */
-  private readonly told = new IntList(1024);
+  /** For each record the number of the performance that it records; −1 for none. */
+  private readonly performance = new IntList(1024);
   private readonly nodes = new IntList(1024);
   private readonly lives: InstanceState[] = [];
   /** For each node the instant that it was performed at last, and how often then. */
@@ -28,10 +28,10 @@ export class RunawayWatch {
   /** Each record, in order. */
   record(cause: number): void {
     this.causes.push(cause);
-    this.told.push(-1);
+    this.performance.push(-1);
   }
   performed(node: number, live: InstanceState, record: number): void {
-    this.told.set(record, this.lives.length);
+    this.performance.set(record, this.lives.length);
     this.lives.push(live);
     this.nodes.push(node);
     if (this.instantOf[node] === this.instant) this.atOnce[node]++;
@@ -52,7 +52,7 @@ export class RunawayWatch {
   cycle(node: number, cause: number): { live: InstanceState; node: number }[] {
     const back: { live: InstanceState; node: number }[] = [];
     for (let n = cause; n > 0; n = this.causes.get(n)) {
-      const p = this.told.get(n);
+      const p = this.performance.get(n);
       if (p < 0) continue;
       back.push({ live: this.lives[p], node: this.nodes.get(p) });
       if (this.nodes.get(p) === node) return back.reverse();

@@ -10,7 +10,7 @@ export interface EntryGroup {
   within: string | null;
 }
 
-/** How the nodes that are drawn are told apart. */
+/** How the nodes that are drawn are distinguished. */
 export interface Drawn {
   /** Local numbers of the nodes that are drawn, in the order of the walk. */
   nodes: readonly number[];

@@ -15,7 +15,7 @@ export function askScope(index: ProjectIndex, owner: AssetIndex, line: LineBindi
 
 /**
  * What is wrong with a line in a project, as sentences; none if every name is there and every argument fits. It is what
- * the audit would say of the ends and arguments, told before the binding is made.
+ * the audit would say of the ends and arguments, said before the binding is made.
  */
 export function checkLine(index: ProjectIndex, owner: AssetIndex, line: LineBinding): string[] {
   const ends = bindingEnds(index, owner, line);

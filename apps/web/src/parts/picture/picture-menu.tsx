@@ -31,7 +31,7 @@ export function PictureMenu({
       if (as === 'mermaid' || as === 'dot') {
         if (!diagram) return;
         await copyText(as === 'mermaid' ? mermaidText(diagram()) : dotText(diagram()));
-        session.notice(`${as === 'mermaid' ? 'Mermaid' : 'DOT'} text copied`, 'told');
+        session.notice(`${as === 'mermaid' ? 'Mermaid' : 'DOT'} text copied`, 'info');
         return;
       }
       const svg = drawing();

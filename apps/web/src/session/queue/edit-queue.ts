@@ -101,7 +101,7 @@ export class EditQueue extends QueueEntries {
   /** Takes one's own last edit back, or brings the last undone one again: that which stands ahead now. */
   step(way: 'undo' | 'redo'): void {
     const [next] = this.ahead[way];
-    if (!next) return this.listener.notice(`there is no edit to ${way}`, 'told');
+    if (!next) return this.listener.notice(`there is no edit to ${way}`, 'info');
     this.ask({ way, ...next });
   }
   /** Asks for something that the server works out, upon the version that was looked at. */
@@ -281,7 +281,7 @@ export class EditQueue extends QueueEntries {
     this.mustLook = true;
     if (refusal.kind === 'said') {
       this.leaveOut([entry]);
-      return this.listener.notice(refusal.words, 'told');
+      return this.listener.notice(refusal.words, 'info');
     }
     if (refusal.kind === 'met') {
       const theirs = (refusal.theirs as LoggedEdit[]).map(({ who, label, changes }) => ({

@@ -31,7 +31,7 @@ export interface QueueListener {
   /** Anything else that the queue says of itself has changed. */
   changed(): void;
   /** Something for the person. */
-  notice(text: string, kind: 'told' | 'refused'): void;
+  notice(text: string, kind: 'info' | 'refused'): void;
 }
 export interface QueueOptions {
   project: string;

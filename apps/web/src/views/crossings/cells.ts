@@ -2,7 +2,7 @@ import type { CrossingCell, Crossings, Finding } from '@oquel/core';
 import { coverageOfMany, type CoverageOf, type Used } from '../../session/coverage.js';
 import type { CellFilter } from './crossings-address.js';
 
-/** A matrix ready to be drawn: places instead of numbers of groups, and what is asked for told apart. */
+/** A matrix ready to be drawn: places instead of numbers of groups, and what is asked for distinguished. */
 export interface Matrix {
   /** Names in the order of rows and columns. */
   names: readonly string[];

@@ -106,7 +106,7 @@ export function PartsList({
         <ul aria-label={`Things in ${owner.decl.id}`} style={{ height: virtual.getTotalSize() }}>
           {virtual.getVirtualItems().map(({ index: at, start }) => {
             const p = rows[at];
-            const told = findings.get(p.id) ?? [];
+            const ownFindings = findings.get(p.id) ?? [];
             return (
               <li
                 key={p.id}
@@ -138,7 +138,7 @@ export function PartsList({
                   </span>
                   <span className="more">{aboutPart(p)}</span>
                   <span className="marks">
-                    {told.map((f) => (
+                    {ownFindings.map((f) => (
                       <SeverityMark
                         key={f.fingerprint}
                         severity={f.severity}

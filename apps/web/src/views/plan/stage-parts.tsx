@@ -60,7 +60,7 @@ function FirstFault({ findings, base }: { findings: readonly Finding[]; base: st
   if (findings.length === 0) return null;
   const [first] = findings;
   return (
-    <div className="told">
+    <div className="stage-notice">
       <FaultLine
         key={first.fingerprint}
         finding={first}

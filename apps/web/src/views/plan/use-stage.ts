@@ -73,11 +73,11 @@ export function useStage(owner: AssetIndex, address: PlanAddress) {
   const [leaving, setLeaving] = useState<readonly string[] | null>(null);
   // The address follows what is chosen; it would be too slow to lead.
   const [wanted, setChosen] = useState(address.chosen);
-  const told = address.chosen.join();
+  const inAddress = address.chosen.join();
   useEffect(() => {
-    if (wanted.join() === told) return undefined;
+    if (wanted.join() === inAddress) return undefined;
     return afterPaint(() => go({ chosen: wanted }));
-  }, [wanted, told, go]);
+  }, [wanted, inAddress, go]);
   const chosen = useMemo(() => wanted.filter((id) => owner.placementAt.has(id)), [wanted, owner]);
   const placements = chosen.map((id) => owner.placements[owner.placementAt.get(id)!]);
   const boxes = useMemo(() => thingsOf(index, reachableFrom(index, owner)), [index, owner]);
@@ -227,14 +227,14 @@ export function useStage(owner: AssetIndex, address: PlanAddress) {
     if (isLines) return lines.open(text);
     const { changeSet, placed, words } = pasting(index, owner, text);
     if (changeSet && edit(changeSet)) setChosen(placed);
-    if (words !== null) session.notice(words, changeSet ? 'told' : 'refused');
+    if (words !== null) session.notice(words, changeSet ? 'info' : 'refused');
   };
   useClipboard(region, { copied, cut: leave, paste });
   const copy = (): void => void copyText(copied());
   const copyWhole = (): void => {
     const { text, left } = chosenLines(index, owner, chosen);
     void copyText(text);
-    if (left.length > 0) session.notice(`Not in the copied lines: ${left.join(', ')}`, 'told');
+    if (left.length > 0) session.notice(`Not in the copied lines: ${left.join(', ')}`, 'info');
   };
   const cut = (): void => {
     copy();

@@ -83,8 +83,8 @@ export function stepText(step: Step): string {
   if ('publish' in step) {
     const { channel, key, payload } = step.publish;
     const fields = Object.entries(payload ?? {}).map(([k, v]) => `${k} = ${JSON.stringify(v)}`);
-    const told = fields.length > 0 ? ` (${fields.join(', ')})` : '';
-    return `publish to ${channel}${key === undefined ? '' : ` [${JSON.stringify(key)}]`}${told}`;
+    const carried = fields.length > 0 ? ` (${fields.join(', ')})` : '';
+    return `publish to ${channel}${key === undefined ? '' : ` [${JSON.stringify(key)}]`}${carried}`;
   }
   if ('expect' in step) return `expect ${step.expect.at} ${expectedText(step.expect)}`;
   return step.pause ? 'the game pauses' : 'the game resumes';

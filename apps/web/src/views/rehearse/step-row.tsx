@@ -121,7 +121,7 @@ function StepLine({
   onClose: () => void;
 }): ReactNode {
   const { index } = useSessionState();
-  const told = useId();
+  const messageId = useId();
   const [text, setText] = useState(() => beginning(step, missingFields(index, step)));
   const input = useRef<HTMLInputElement>(null);
   useEffect(() => {
@@ -154,13 +154,13 @@ function StepLine({
         ref={input}
         className="line code"
         aria-label={`Step ${n + 1}`}
-        aria-describedby={told}
+        aria-describedby={messageId}
         aria-invalid={fault !== null}
         value={text}
         onChange={(e) => setText(e.target.value)}
         onKeyDown={onKeyDown}
       />
-      <span id={told} className={fault ? 'fault error' : 'soft'} role="status">
+      <span id={messageId} className={fault ? 'fault error' : 'soft'} role="status">
         {fault
           ? `at character ${fault.at + 1}: ${fault.message}`
           : 'Enter saves, Escape cancels; press a thing on the plan to put it here'}

@@ -194,7 +194,7 @@ function Delivered({ table, by }: { table: DeliveryTable; by: string }): ReactNo
         <Row key={row.peer} className={by === row.peer ? 'asked' : ''}>
           <RowHead>{row.peer}</RowHead>
           <Cell>{row.roles.join(', ')}</Cell>
-          <Cell>{row.may ? row.told.join(', ') || 'nobody' : 'may not raise it'}</Cell>
+          <Cell>{row.may ? row.audience.join(', ') || 'nobody' : 'may not raise it'}</Cell>
           <Cell>
             {row.acts.length === 0 && '–'}
             {row.acts.map((a) => (

@@ -61,7 +61,7 @@ export function Lines({ index, owner, begun, here, onEdit, onAdded }: Props): Re
     if (lineKind(text) !== 'stage') return open(text);
     const { changeSet, words } = pasting(index, owner, text);
     if (changeSet) onEdit(changeSet);
-    if (words !== null) session.notice(words, changeSet ? 'told' : 'refused');
+    if (words !== null) session.notice(words, changeSet ? 'info' : 'refused');
   };
   const add = (bindings: Binding[]): boolean => {
     if (!onEdit(additions(owner, bindings))) return false;

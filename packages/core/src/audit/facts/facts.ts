@@ -183,7 +183,7 @@ export class Facts {
   ): { components: Set<number>; cycles: Set<number> } {
     const { g } = this;
     const cycles = new Set<number>();
-    // A cycle is told anew wherever an edge inside of it came or went, whatever its component is called then.
+    // A cycle is reported anew wherever an edge inside of it came or went, whatever its component is called then.
     const before = this.components.of;
     const insideBefore = [delta.removed, delta.added].flatMap(({ tails, heads }) =>
       tails.filter((tail, i) => tail < before.length && before[tail] === before[heads[i]]),

@@ -44,10 +44,10 @@ interface States {
 }
 /** Which things of a scene sleep otherwise than at first, or are gone; the same object while that is the same. */
 function useStates(scene: string, changes: readonly StateChange[]): States {
-  const told = changes.filter(
+  const shown = changes.filter(
     ({ at, what }) => (what === 'asleep' || what === 'gone') && at.startsWith(`${scene}:`),
   );
-  const text = told.map(({ at, what, now }) => `${at} ${what as string} ${String(now)}`).join('\n');
+  const text = shown.map(({ at, what, now }) => `${at} ${what as string} ${String(now)}`).join('\n');
   return useMemo(() => {
     const asleep = new Map<string, boolean>();
     const gone = new Set<string>();

@@ -64,13 +64,13 @@ export class WalkPlay {
     this.list();
   }
 
-  readonly onFrame = (told: () => void): (() => void) => {
-    this.onFrames.add(told);
-    return () => this.onFrames.delete(told);
+  readonly onFrame = (listener: () => void): (() => void) => {
+    this.onFrames.add(listener);
+    return () => this.onFrames.delete(listener);
   };
-  readonly onList = (told: () => void): (() => void) => {
-    this.onLists.add(told);
-    return () => this.onLists.delete(told);
+  readonly onList = (listener: () => void): (() => void) => {
+    this.onLists.add(listener);
+    return () => this.onLists.delete(listener);
   };
   readonly frameNow = (): number => this.frame;
   readonly seenNow = (): Seen => this.seen;
@@ -215,7 +215,7 @@ export class WalkPlay {
   }
   private draw(): void {
     this.frame++;
-    for (const told of this.onFrames) told();
+    for (const listener of this.onFrames) listener();
   }
   private listAt(now: number): void {
     const { records, states } = this.walk;
@@ -227,7 +227,7 @@ export class WalkPlay {
       changes: this.looked ? statesAfter(records, cursor) : states.now.changes(),
       cursor,
     };
-    for (const told of this.onLists) told();
+    for (const listener of this.onLists) listener();
   }
 }
 
