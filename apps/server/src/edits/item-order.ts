@@ -1,3 +1,4 @@
+import { firstNotBefore } from '@oquel/core';
 import { POS_STEP } from '../database/schema.js';
 
 interface Item {
@@ -65,15 +66,9 @@ function longestRising(values: readonly number[]): Set<number> {
   const previous = new Int32Array(values.length).fill(-1);
   values.forEach((value, i) => {
     if (value < 0) return;
-    let low = 0;
-    let high = tails.length;
-    while (low < high) {
-      const middle = (low + high) >> 1;
-      if (values[tails[middle]] < value) low = middle + 1;
-      else high = middle;
-    }
-    previous[i] = low > 0 ? tails[low - 1] : -1;
-    tails[low] = i;
+    const length = firstNotBefore(tails.length, (place) => values[tails[place]] < value);
+    previous[i] = length > 0 ? tails[length - 1] : -1;
+    tails[length] = i;
   });
   const rising = new Set<number>();
   for (let i = tails.length > 0 ? tails[tails.length - 1] : -1; i >= 0; i = previous[i]) rising.add(i);

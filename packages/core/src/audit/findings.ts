@@ -14,6 +14,7 @@ import { severityOf } from './policy.js';
 import type { FindingState, ReportStore } from './report-store.js';
 import { renderMessage, type Report, type Rule } from './rule.js';
 import { idleWaiver, isStale, staleWaiver, WaiversInForce } from './waivers.js';
+import { firstNotBefore } from '../util/lower-bound.js';
 
 const RANK = { error: 0, warning: 1, info: 2 } as const;
 
@@ -117,14 +118,7 @@ export class FindingList {
   }
   /** Where a finding stands, or is to stand. */
   private find(listed: Listed): number {
-    let low = 0;
-    let high = this.sorted.length;
-    while (low < high) {
-      const middle = (low + high) >> 1;
-      if (compare(this.sorted[middle], listed) < 0) low = middle + 1;
-      else high = middle;
-    }
-    return low;
+    return firstNotBefore(this.sorted.length, (place) => compare(this.sorted[place], listed) < 0);
   }
 
   private render(waivers: readonly Waiver[], change: FindingChange): Finding[] {

@@ -1,4 +1,5 @@
 import { byCodeUnits } from '../project/canonical.js';
+import { lowerBound } from '../util/lower-bound.js';
 
 /** An instance, or the address of one that is not there. */
 export type Place = number | string;
@@ -50,22 +51,11 @@ export class Occurrences {
     const texts = this.texts.slice();
     // An address may also be the text of a place that stays.
     const still = went.length > 0 ? new Set(this.shown.values()) : null;
-    for (const text of went) if (!still!.has(text)) texts.splice(find(texts, text), 1);
+    for (const text of went) if (!still!.has(text)) texts.splice(lowerBound(texts, text), 1);
     for (const text of came) {
-      const at = find(texts, text);
+      const at = lowerBound(texts, text);
       if (texts[at] !== text) texts.splice(at, 0, text);
     }
     return (this.texts = texts);
   }
-}
-
-function find(texts: readonly string[], text: string): number {
-  let low = 0;
-  let high = texts.length;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (texts[middle] < text) low = middle + 1;
-    else high = middle;
-  }
-  return low;
 }

@@ -73,6 +73,7 @@ export { nameFromText, type NamedKind } from '../project/typed-name.js';
 export * from '../project/types.js';
 export { isLiteral, sameValue, valueKey } from '../project/value.js';
 export { append } from '../util/append.js';
+export { firstNotBefore } from '../util/lower-bound.js';
 export { own, put } from '../util/own.js';
 export { asPart, finish, type WorkStep } from '../util/steps.js';
 export { OquelError, type ErrorCode } from '../util/oquel-error.js';

@@ -1,11 +1,15 @@
-/** Where the first number of an ascending list stands that is not less than a value. Cost: log of the list. */
-export function lowerBound(list: Int32Array, value: number): number {
-  let low = 0;
-  let high = list.length;
+/** Where the first thing of an ordered list stands that does not come before what is sought. Cost: log of the list. */
+export function firstNotBefore(length: number, comesBefore: (place: number) => boolean): number {
+  let [low, high] = [0, length];
   while (low < high) {
-    const mid = (low + high) >> 1;
-    if (list[mid] < value) low = mid + 1;
-    else high = mid;
+    const middle = (low + high) >>> 1;
+    if (comesBefore(middle)) low = middle + 1;
+    else high = middle;
   }
   return low;
+}
+
+/** The same in an ascending list, for a number or a text. */
+export function lowerBound<T extends number | string>(list: ArrayLike<T>, value: T): number {
+  return firstNotBefore(list.length, (place) => list[place] < value);
 }

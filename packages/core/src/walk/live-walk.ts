@@ -12,6 +12,7 @@ import {
 } from '../rehearse/states.js';
 import type { WalkScene } from './walk-scene.js';
 import { Walker, type Touch } from './walker.js';
+import { firstNotBefore } from '../util/lower-bound.js';
 
 /** Compiled wiring of the scenes that are loaded. */
 export interface WalkWiring {
@@ -158,15 +159,10 @@ export class LiveWalk {
   /** Where it was, and in whose areas, at a time that has been. Logarithmic in the points of the way. */
   wasAt(t: number): WayPoint {
     const { way } = this;
-    let [low, high] = [0, way.length];
-    while (low < high) {
-      const mid = (low + high) >> 1;
-      if (way[mid].t <= t) low = mid + 1;
-      else high = mid;
-    }
-    const before = way[Math.max(0, low - 1)];
-    if (low >= way.length || low === 0) return before;
-    const after = way[low];
+    const later = firstNotBefore(way.length, (place) => way[place].t <= t);
+    const before = way[Math.max(0, later - 1)];
+    if (later >= way.length || later === 0) return before;
+    const after = way[later];
     const part = (t - before.t) / (after.t - before.t);
     const [[ax, ay], [bx, by]] = [before.at, after.at];
     return { t, at: [ax + (bx - ax) * part, ay + (by - ay) * part], inside: before.inside };

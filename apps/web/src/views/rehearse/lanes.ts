@@ -1,4 +1,4 @@
-import type { TraceRecord } from '@oquel/core';
+import { firstNotBefore, type TraceRecord } from '@oquel/core';
 
 /** One record as a mark on a lane. Pixels from the left of the picture. */
 export interface Mark {
@@ -114,15 +114,7 @@ export function within<T extends { x: number }>(
   left: number,
   right: number,
 ): readonly T[] {
-  const bound = (x: number): number => {
-    let [low, high] = [0, items.length];
-    while (low < high) {
-      const mid = (low + high) >> 1;
-      if (items[mid].x < x) low = mid + 1;
-      else high = mid;
-    }
-    return low;
-  };
+  const bound = (x: number): number => firstNotBefore(items.length, (place) => items[place].x < x);
   return items.slice(bound(left), bound(right));
 }
 

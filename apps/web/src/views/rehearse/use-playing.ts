@@ -1,4 +1,4 @@
-import type { TraceRecord } from '@oquel/core';
+import { firstNotBefore, type TraceRecord } from '@oquel/core';
 import { useEffect, useRef, useState } from 'react';
 
 /** Moves the cursor along with the clock while it plays; ends at the last record. Seconds of the game per second. */
@@ -34,11 +34,6 @@ export function usePlaying(
 
 /** The number of the last record that is not later than a time; 0 for none. Records stand in order of time. */
 export function lastBefore(records: readonly TraceRecord[], t: number): number {
-  let [low, high] = [0, records.length];
-  while (low < high) {
-    const mid = (low + high) >> 1;
-    if (records[mid].t <= t) low = mid + 1;
-    else high = mid;
-  }
-  return low === 0 ? 0 : records[low - 1].n;
+  const later = firstNotBefore(records.length, (place) => records[place].t <= t);
+  return later === 0 ? 0 : records[later - 1].n;
 }

@@ -5,6 +5,7 @@ import type { Area } from '../../project/types.js';
 import type { AnalysisInputs } from '../inputs.js';
 import { placementRef } from '../names.js';
 import { defineRule } from '../rule.js';
+import { firstNotBefore } from '../../util/lower-bound.js';
 
 export const coversEntry = defineRule<'covers'>({
   meta: {
@@ -102,13 +103,6 @@ class EntryPlaces {
   }
   /** The place of the first that is not left of x. */
   private from(x: number): number {
-    let low = 0;
-    let high = this.sorted.length;
-    while (low < high) {
-      const middle = (low + high) >> 1;
-      if (this.sorted[middle].entry.at[0] < x) low = middle + 1;
-      else high = middle;
-    }
-    return low;
+    return firstNotBefore(this.sorted.length, (place) => this.sorted[place].entry.at[0] < x);
   }
 }
