@@ -7,7 +7,7 @@ export const ENTRIES = ['model', 'audit', 'edit', 'rehearse', 'notation', 'expor
 export const API_REPORT = join(ROOT, 'packages/core/api.txt');
 
 /**
- * What the core offers, by the entry that it is imported from: every declaration without its comments, sorted by name. A change of it
+ * What the core offers, by the entry that it is imported from: every declaration without its comments and private members, sorted by name. A change of it
  * is a change for whoever builds on the core. It reads what was built.
  */
 export function apiReport() {
@@ -19,7 +19,7 @@ export function apiReport() {
     const of = symbol.flags & ts.SymbolFlags.Alias ? checker.getAliasedSymbol(symbol) : symbol;
     return (of.declarations ?? []).map((node) => {
       const whole = ts.isVariableDeclaration(node) ? node.parent.parent : node;
-      return printer.printNode(ts.EmitHint.Unspecified, whole, whole.getSourceFile());
+      return printer.printNode(ts.EmitHint.Unspecified, withoutPrivate(whole), whole.getSourceFile());
     });
   };
   return ENTRIES.map((entry, i) => {
@@ -27,4 +27,13 @@ export function apiReport() {
     const texts = checker.getExportsOfModule(module).flatMap(print);
     return `# @oquel/core/${entry}\n\n${[...new Set(texts)].sort().join('\n')}\n`;
   }).join('\n');
+}
+
+/** A class as others see it. */
+function withoutPrivate(node) {
+  if (!ts.isClassDeclaration(node)) return node;
+  const isPrivate = (m) => m.modifiers?.some(({ kind }) => kind === ts.SyntaxKind.PrivateKeyword) === true;
+  const { modifiers, name, typeParameters, heritageClauses, members } = node;
+  const seen = members.filter((m) => ts.isConstructorDeclaration(m) || !isPrivate(m));
+  return ts.factory.updateClassDeclaration(node, modifiers, name, typeParameters, heritageClauses, seen);
 }
