@@ -1,5 +1,14 @@
 import { describe, expect, it } from '@jest/globals';
-import { expand, recordText, rehearse, traceText, type Rehearsal, type TraceRecord } from '../src/index.js';
+import {
+  expand,
+  indexProject,
+  recordText,
+  rehearse,
+  traceText,
+  type Asset,
+  type Rehearsal,
+  type TraceRecord,
+} from '../src/index.js';
 import { index } from './conditions-project.js';
 
 describe('a rehearsal', () => {
@@ -76,5 +85,81 @@ describe('a rehearsal', () => {
     const records = run([act(1, 'wave'), act(2, 'wave'), act(3, 'wave')]);
     expect(told(records).filter((r) => r.startsWith('lapse'))).toEqual(['lapse at 5']);
     expect(records.some((r) => r.kind === 'cut')).toBe(false);
+  });
+  it('a raise that is started again is raised once, also where something else is due when it was', () => {
+    const bell: Asset = {
+      id: 'bell',
+      kind: 'scene',
+      properties: [{ name: 'hums', type: 'int', default: 0 }],
+      events: [
+        { name: 'onRing', cause: { type: 'code' } },
+        { name: 'onDue', cause: { type: 'raised' } },
+      ],
+      actions: [
+        { name: 'arm', effects: [{ raise: 'onDue', delay: 2, restart: true }] },
+        { name: 'hum', effects: [{ add: 'hums', by: 1 }] },
+      ],
+      bindings: [
+        { id: 'arm', from: { at: '.', event: 'onRing' }, to: { at: '.', action: 'arm' } },
+        { id: 'due', from: { at: '.', event: 'onDue' }, to: { at: '.', action: 'hum' } },
+        { id: 'slow', from: { at: '.', event: 'onRing' }, to: { at: '.', action: 'hum' }, delay: 2 },
+      ],
+    };
+    const x = expand(indexProject({ format: 'oquel.project/1', name: 'Bell', assets: [bell] }));
+    const ring = (at: number): Rehearsal['steps'][number] => ({
+      at,
+      raise: { at: 'bell:.', event: 'onRing' },
+    });
+    const records: TraceRecord[] = [];
+    rehearse(x, [{ name: 'r', steps: [ring(0), ring(1)] }], (line) => {
+      if ('n' in line) records.push(structuredClone(line));
+    });
+    expect(told(records)).toEqual(['arm at 0', 'arm at 1', 'slow at 2', 'slow at 3', 'due at 3']);
+  });
+  it('a copy that goes takes no other with it', () => {
+    const kite: Asset = {
+      id: 'Kite',
+      kind: 'prefab',
+      events: [{ name: 'onCut', cause: { type: 'code' } }],
+      actions: [{ name: 'dip' }, { name: 'drop', effects: [{ destroy: true }] }],
+      bindings: [{ id: 'cut', from: { at: '.', event: 'onCut' }, to: { at: '.', action: 'drop' } }],
+    };
+    const hill: Asset = {
+      id: 'hill',
+      kind: 'scene',
+      events: [
+        { name: 'onAsk', cause: { type: 'code' } },
+        { name: 'onGust', cause: { type: 'code' } },
+      ],
+      actions: [{ name: 'send', effects: [{ spawn: 'Kite' }] }],
+      bindings: [
+        { id: 'ask', from: { at: '.', event: 'onAsk' }, to: { at: '.', action: 'send' } },
+        { id: 'gust', from: { at: '.', event: 'onGust' }, to: { at: '~Kite', action: 'dip' } },
+      ],
+    };
+    const x = expand(indexProject({ format: 'oquel.project/1', name: 'Hill', assets: [hill, kite] }));
+    const raise = (at: number, of: string, event: string): Rehearsal['steps'][number] => ({
+      at,
+      raise: { at: of, event },
+    });
+    const asked = [1, 2, 3, 4].map((at) => raise(at, 'hill:.', 'onAsk'));
+    const steps = [
+      ...asked,
+      raise(5, 'hill:~Kite#2', 'onCut'),
+      raise(6, 'hill:.', 'onGust'),
+      raise(7, 'hill:~Kite', 'onCut'),
+      raise(8, 'hill:.', 'onGust'),
+      raise(9, 'hill:~Kite', 'onCut'),
+    ];
+    const dips: string[] = [];
+    const gone: string[] = [];
+    rehearse(x, [{ name: 'r', steps }], (r) => {
+      if (!('n' in r)) return;
+      if (r.kind === 'performed' && r.action === 'dip') dips.push(`${r.t / 1e6} ${r.at}`);
+      if (r.kind === 'gone') gone.push(r.at);
+    });
+    const [first, third, fourth] = [1, 3, 4].map((n) => `hill:~Kite#${n}`);
+    expect(dips).toEqual([`6 ${first}`, `6 ${third}`, `6 ${fourth}`, `8 ${first}`, `8 ${third}`]);
+    expect(gone).toEqual(['hill:~Kite#2', fourth, third]);
   });
 });
