@@ -29,7 +29,6 @@ const g = time('graph', () => core.buildGraph(x), rounds);
 const result = time('facts and rules', () => core.auditGraph(g, '2026-11-24'), rounds);
 time('our components', () => core.stronglyConnected(g), rounds);
 const edits = reaudit();
-const peak = process.resourceUsage().maxRSS / 1024;
 const { components, toLibrary } = await import('./graph-library.mjs');
 const asLibrary = toLibrary(g);
 const library = time('library components', () => components(asLibrary), 1);
@@ -104,6 +103,5 @@ const lines = [
     const taken = tries ? `${ms(median(tries))} = ${(median(tries) / median(times)).toFixed(1)} x` : '';
     return `    ${kind.padEnd(22)} ${ms(median(times))}  ${ms(late(times))}  ${ms(times.at(-1))} ${share}       ${taken}`;
   }),
-  `  peak memory          ${peak.toFixed(0)} MB (the text and the parsed document included)`,
 ];
 console.log(lines.join('\n'));
