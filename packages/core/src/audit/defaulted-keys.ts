@@ -1,8 +1,8 @@
 import type { Expansion } from '../expand/expansion.js';
+import type { InstanceGroups } from '../expand/instance-groups.js';
 import { overridesOf } from '../expand/values.js';
 import type { AssetIndex } from '../project/index-project.js';
 import { own } from '../util/own.js';
-import type { AnalysisInputs } from './inputs.js';
 
 /** Instances that do not override a key property which another of their asset overrides; two or more. */
 export interface DefaultedKey {
@@ -19,7 +19,7 @@ export function ownOrDefault(x: Expansion, instance: number, property: string): 
 }
 
 /** What the rules on default and shared keys look at, of one asset. Cost: its key properties, once its groups are made. */
-export function defaultedKeys({ ownKeys }: AnalysisInputs, asset: AssetIndex): DefaultedKey[] {
+export function defaultedKeys(ownKeys: InstanceGroups, asset: AssetIndex): DefaultedKey[] {
   const found: DefaultedKey[] = [];
   for (const { name, isKey } of asset.properties) {
     if (isKey !== true) continue;

@@ -17,7 +17,7 @@ export const defaultKey = defineRule<'default'>({
       unit: 'copies',
       check(inputs, asset, report) {
         const { id } = asset.decl;
-        for (const { property, instances } of defaultedKeys(inputs, asset)) {
+        for (const { property, instances } of defaultedKeys(inputs.ownKeys, asset)) {
           report({
             subject: { asset: id, property },
             occurrences: instances,

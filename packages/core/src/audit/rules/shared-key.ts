@@ -21,7 +21,7 @@ export const sharedKey = defineRule<'shared'>({
       check(inputs, asset, report) {
         const unique = asset.properties.filter((p) => p.unique === true);
         if (unique.length === 0) return;
-        const defaulted = new Set(defaultedKeys(inputs, asset).map((d) => d.property));
+        const defaulted = new Set(defaultedKeys(inputs.ownKeys, asset).map((d) => d.property));
         const together = inputs.once('loaded together', () => new Together(inputs));
         for (const { name } of unique) {
           for (const { value, instances } of sharing(inputs, asset, name, defaulted.has(name))) {
