@@ -117,6 +117,37 @@ describe('distributions', () => {
     }
     expect(buckets).toBeGreaterThan(50);
   });
+  it('name the first forty of more events', () => {
+    const many = 45;
+    const project: Project = {
+      format: 'oquel.project/1',
+      name: 'Bells',
+      assets: [
+        {
+          id: 'yard',
+          kind: 'scene',
+          placements: Array.from({ length: many }, (_, i) => ({ id: `bell-${i}`, asset: 'Bell' })),
+          bindings: Array.from({ length: many }, (_, i) => ({
+            id: `b${i}`,
+            from: { at: `bell-${i}`, event: 'onRing' },
+            to: { at: 'bell-0', action: 'sound' },
+          })),
+        },
+        {
+          id: 'Bell',
+          kind: 'prefab',
+          events: [{ name: 'onRing', cause: { type: 'code' } }],
+          actions: [{ name: 'sound' }],
+        },
+      ],
+    };
+    const { chains, fanOuts } = figuresOf(
+      new AnalysisInputs(buildGraph(expand(indexProject(project))), TODAY),
+    );
+    const first = Array.from({ length: 40 }, (_, i) => ({ at: `yard:bell-${i}`, name: 'onRing' }));
+    expect(chains).toEqual([{ value: 1, count: many, events: first }]);
+    expect(fanOuts).toEqual(chains);
+  });
 });
 
 describe('putting bindings off', () => {
