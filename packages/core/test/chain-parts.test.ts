@@ -72,6 +72,7 @@ describe('the shortest round of a node', () => {
     [['x-a', 'a-b', 'b-a'], 'a', ['b', 'b', 'a', 'a']],
     [['x-a', 'a-b', 'b-c', 'c-a', 'a-d', 'd-a'], 'a', ['d', 'd', 'a', 'a']],
     [['x-a', 'a-d', 'd-a', 'a-b', 'b-c', 'c-a'], 'a', ['d', 'd', 'a', 'a']],
+    [['x-a', 'a-d', 'd-a', 'a-b', 'b-a'], 'a', ['d', 'd', 'a', 'a']],
     [['x-a', 'a-d', 'd-a', 'a-b', 'b-c', 'c-a'], 'c', ['a', 'a', 'b', 'b', 'c', 'c']],
     [['x-a', 'a-b', 'b-c', 'c-b', 'c-d'], 'd', null],
   ])('%j, from %s', (pairs, from, expected) => {

@@ -8,6 +8,7 @@ import {
   type Project,
 } from '../src/index.js';
 
+type Severities = NonNullable<Project['policy']>['severity'];
 const TODAY = '2026-11-24';
 const BELL: Asset = {
   id: 'Bell',
@@ -132,5 +133,43 @@ describe('meetings on channels are followed', () => {
     expect(live.inputs).toBe(inputs);
     live.apply([more('c.onTap > a.sound', 20)]);
     isWhole();
+  });
+});
+
+describe('a policy is followed', () => {
+  const lines = ['a.onRing > lost.sound', 'a.onTap > b.sound', 'a.onTap > b.sound'];
+  const severities = (live: IncrementalAudit): Record<string, string> =>
+    Object.fromEntries(live.result.findings.map((f) => [f.rule, f.severity]));
+  const policy = (severity: Severities): Change => ({
+    op: 'set',
+    part: 'policy',
+    value: { severity },
+  });
+  it('that gives rules and classes other severities, turns them off, and on again', () => {
+    const live = IncrementalAudit.open(yard(lines), TODAY);
+    const usual = severities(live);
+    expect(usual).toMatchObject({ 'dangling-target': 'error', 'duplicate-binding': 'warning' });
+    const steps: [Severities, Record<string, string>][] = [
+      [{ 'dangling-target': 'info' }, { ...usual, 'dangling-target': 'info' }],
+      [
+        { 'dangling-target': 'info', 'dangling-target/placement': 'warning', 'duplicate-binding': 'error' },
+        { ...usual, 'dangling-target': 'warning', 'duplicate-binding': 'error' },
+      ],
+      [{ 'dangling-target': 'error' }, usual],
+    ];
+    for (const [severity, expected] of steps) {
+      live.apply([policy(severity)]);
+      expect(severities(live)).toEqual(expected);
+      expect(JSON.parse(JSON.stringify(live.result))).toEqual(
+        JSON.parse(JSON.stringify(audit(live.project, { today: TODAY }))),
+      );
+    }
+    live.apply([policy({ 'dangling-target': 'off' })]);
+    const { 'dangling-target': _, ...others } = usual;
+    expect(severities(live)).toEqual(others);
+    expect(live.change.gone.map((f) => f.rule)).toEqual(['dangling-target']);
+    live.apply([{ op: 'set', part: 'policy' }]);
+    expect(severities(live)).toEqual(usual);
+    expect(live.change.added.map((f) => f.rule)).toEqual(['dangling-target']);
   });
 });

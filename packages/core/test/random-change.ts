@@ -11,6 +11,15 @@ import {
 import type { Random } from './random.js';
 import { randomProject } from './random-project.js';
 
+/** Rules that random projects often break. */
+const RELABELLED = [
+  'dangling-target',
+  'unheard-event',
+  'orphan-listener',
+  'never-raised',
+  'dead-wiring',
+] as const;
+
 /** A change that can be applied to the project, of any kind. */
 export function randomChange(r: Random, project: Project): Change {
   return r.chance(0.25) ? randomDeclarationChange(r, project) : randomItemChange(r, project);
@@ -147,6 +156,10 @@ export function randomQuietChange(r: Random, project: Project): Change {
     return { op: 'replace', list: 'placements', asset: asset.id, id: one.id, item };
   }
   if (what === 5) {
+    if (r.chance(0.3)) {
+      const severity = { [r.pick(RELABELLED)]: r.pick(['off', 'info', 'error'] as const) };
+      return { op: 'set', part: 'policy', value: { ...project.policy, severity } };
+    }
     const part = r.pick(['policy', 'waivers', 'note', 'rehearsals'] as const);
     return { op: 'set', part, ...(other[part] === undefined ? {} : { value: other[part] }) } as Change;
   }

@@ -59,8 +59,8 @@ export class FindingList {
     const policyChanged = project.policy !== this.policy;
     this.policy = project.policy;
     for (const state of gone) this.leave(state, change);
-    if (policyChanged || changed.size > this.sorted.length / 4 + 100) this.placeAll();
-    else for (const state of changed) this.place(state);
+    if (policyChanged || changed.size > this.sorted.length / 4 + 100) this.placeAll(change);
+    else for (const state of changed) this.place(state, change);
     const findings = this.render(project.waivers ?? [], change);
     if (this.previous.size > 0) {
       const there = new Set(findings.map((f) => f.fingerprint));
@@ -83,7 +83,7 @@ export class FindingList {
     this.byState.delete(listed.state);
     this.sorted.splice(this.find(listed), 1);
   }
-  private place(state: FindingState): void {
+  private place(state: FindingState, change: FindingChange): void {
     const severity = this.severity(state);
     const known = this.byState.get(state);
     if (known?.severity === severity) return;
@@ -92,9 +92,9 @@ export class FindingList {
       const listed = this.byState.get(state)!;
       listed.shown = known?.shown ?? this.before(state);
       this.sorted.splice(this.find(listed), 0, listed);
-    }
+    } else if (known?.shown) change.gone.push(known.shown);
   }
-  private placeAll(): void {
+  private placeAll(change: FindingChange): void {
     const shown = new Map([...this.byState].map(([state, listed]) => [state, listed.shown]));
     this.byState.clear();
     this.off.clear();
@@ -102,6 +102,7 @@ export class FindingList {
       if (!this.keep(state, this.severity(state))) continue;
       this.byState.get(state)!.shown = shown.get(state) ?? this.before(state);
     }
+    for (const [state, before] of shown) if (before && !this.byState.has(state)) change.gone.push(before);
     this.sorted = [...this.byState.values()].sort(compare);
   }
   private keep(state: FindingState, severity: ReturnType<FindingList['severity']>): boolean {

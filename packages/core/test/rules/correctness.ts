@@ -406,6 +406,25 @@ export const ROWS: Row[] = [
   ],
   [
     'start-race',
+    'published at a key, heard at any',
+    project(
+      [
+        scene({
+          placements: [place('a', 'A'), place('b', 'B')],
+          bindings: [wire('a.onStart', '#c', { to: { channel: 'c', key: 1 } })],
+        }),
+        asset('A', { events: [event('onStart', 'start')] }),
+        asset('B', {
+          actions: [{ name: 'x' }],
+          bindings: [wire('#c', '..x', { origin: 'code', bind: 'start' })],
+        }),
+      ],
+      { channels: [{ name: 'c' }] },
+    ),
+    [[undefined, { asset: 'B' }]],
+  ],
+  [
+    'start-race',
     'its own start comes after it has taken hold',
     project([
       scene({ placements: [place('b', 'B')] }),
