@@ -71,6 +71,14 @@ describe('meetings on channels are followed', () => {
       0,
     ],
     [
+      'a publication that goes, of what is wired directly twice',
+      [...heard, 'a.onRing > b.sound', 'a.onRing > b.sound', 'c.onRing > #noise'],
+      without(0),
+      'duplicate-binding',
+      2,
+      1,
+    ],
+    [
       'a publication that comes',
       ['c.onRing > #noise', '#noise > b.sound', 'a.onRing > b.sound'],
       more('a.onRing > #noise'),
