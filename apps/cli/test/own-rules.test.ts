@@ -128,7 +128,7 @@ describe('rules of a team’s own', () => {
     [
       'an unknown unit',
       `export default [${rule('a-b', "{ unit: 'lamp', check() {} }")}];`,
-      /a-b: unit "lamp" is none of project, asset, channel/,
+      /a-b: unit "lamp" is none of project, asset, copies, channel/,
     ],
     [
       'a change that the unit does not have',

@@ -50,7 +50,7 @@ export function touchedUnits(
       after: {
         liveness: changes.livable,
         drivers: driven(inputs, delta, changes),
-        expectation: scope.expecting.actions,
+        expectations: scope.expecting.actions,
       },
     },
     instance: {

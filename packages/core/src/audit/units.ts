@@ -100,7 +100,7 @@ export interface UnitChanges {
     /** Whether anything can bring it about. */
     | 'liveness'
     /** Whether it expects a sender. */
-    | 'expectation'
+    | 'expectations'
     /** What leads to it, or is published to a channel that leads to it. */
     | 'drivers';
   instance:
@@ -132,7 +132,7 @@ export const UNIT_CHANGES: { readonly [U in UnitKind]: readonly UnitChanges[U][]
     'limit of chains',
     'limit of reaches',
   ],
-  action: ['liveness', 'expectation', 'drivers'],
+  action: ['liveness', 'expectations', 'drivers'],
   instance: ['sleep', 'bindings', 'expectations'],
   cycle: [],
   tie: ['limit of tangles'],

@@ -25,7 +25,7 @@ export const orphanListener = defineRule<Message>({
   parts: [
     {
       unit: 'action',
-      after: ['drivers', 'expectation'],
+      after: ['drivers', 'expectations'],
       isCandidate: (inputs, node) => !inputs.isBoundAnyway(node),
       check(inputs, { node, instance, asset, action }, report) {
         if (action.expectsSender !== true) return;
