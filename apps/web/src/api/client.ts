@@ -40,11 +40,11 @@ export async function settle<T>(
   const { data, error, response } = answer;
   if (response.ok) return data as T;
   const failure = failureOf(response.status, error);
-  if (failure instanceof ApiProblem && failure.is('sign-in')) signedOut.tell();
+  if (failure instanceof ApiProblem && failure.is('sign-in')) signedOut.happened();
   throw failure;
 }
 /** Hears that the server does not know any more who asks. */
-export const signedOut = { tell: (): void => undefined };
+export const signedOut = { happened: (): void => undefined };
 export const soon = (): { signal: AbortSignal } => ({ signal: AbortSignal.timeout(LIMIT_MS) });
 const long = (cancel?: AbortSignal): { signal: AbortSignal } => {
   const late = AbortSignal.timeout(LONG_MS);
@@ -65,19 +65,24 @@ export function copyProject(id: string, name: string): Promise<Schemas['CopiedDt
   const body = { name: name.slice(0, 200), key: crypto.randomUUID() };
   return settle(api.POST('/api/projects/{id}/copy', { params: { path: { id } }, body, ...long() }));
 }
-/** `heard` says how many bytes of how many have come; the second is 0 where the server does not say. */
-export async function openProject(
+export function openProject(id: string, author: string): Promise<OpenedProject> {
+  return settle(api.GET('/api/projects/{id}', { params: { path: { id }, query: { author } }, ...long() }));
+}
+/**
+ * The JSON text of an {@link OpenedProject}, for more than one to parse.
+ * `heard` says how many bytes of how many have come; the second is 0 where the server does not say.
+ */
+export async function openedText(
   id: string,
-  author?: string,
-  cancel?: AbortSignal,
-  heard?: (bytes: number, of: number) => void,
-): Promise<OpenedProject> {
+  author: string,
+  cancel: AbortSignal,
+  heard: (bytes: number, of: number) => void,
+): Promise<string> {
   const params = { path: { id }, query: { author } };
-  if (!heard) return settle(api.GET('/api/projects/{id}', { params, ...long(cancel) }));
   const call = api.GET('/api/projects/{id}', { params, parseAs: 'stream', ...long(cancel) });
   const [stream, { response }] = [await settle<ReadableStream<Uint8Array>>(call), await call];
   const of = Number(response.headers.get(BODY_BYTES) ?? 0);
-  return JSON.parse(await textOf(stream, (bytes) => heard(bytes, of))) as OpenedProject;
+  return textOf(stream, (bytes) => heard(bytes, of));
 }
 /** Sends the text as it is, so that the server can say exactly where it is broken. */
 export function importDocument(text: string, cancel?: AbortSignal): Promise<Schemas['ImportedDto']> {

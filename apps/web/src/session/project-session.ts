@@ -25,6 +25,8 @@ import type { Aside, Conflict, Notice, SessionState, Played } from './session-st
 
 /** What a window brings along. */
 export interface SessionWindow {
+  /** The JSON text of what was opened, where the window still has it. */
+  text?: string | null;
   /** Names this window. */
   client: string;
   /** Names this browser, whose edits are one's own. */
@@ -64,7 +66,7 @@ export class ProjectSession extends AuditorQuestions implements QueueListener {
   constructor(
     opened: OpenedProject,
     auditor: AuditorPort,
-    { client, author, who, store, access }: SessionWindow,
+    { text = null, client, author, who, store, access }: SessionWindow,
   ) {
     super(auditor);
     const { id, document: project } = opened;
@@ -100,7 +102,7 @@ export class ProjectSession extends AuditorQuestions implements QueueListener {
     const newKey = (): string => crypto.randomUUID();
     const options = { project: id, client, author, who, newKey, now: Date.now };
     this.queue = new EditQueue(opened, httpServer(id, author), store, CLOCK, options, this);
-    this.auditing = this.reaudit(project);
+    this.auditing = this.reaudit(text ?? project);
   }
 
   /** The version that the server is known to have. */
@@ -288,14 +290,14 @@ export class ProjectSession extends AuditorQuestions implements QueueListener {
   private auditAnew(project: Project): void {
     this.auditing = this.auditing.then(() => this.reaudit(project), ignore);
   }
-  private async reaudit(project: Project): Promise<void> {
+  private async reaudit(opened: Project | string): Promise<void> {
     try {
       this.today = today();
       const report: Report = (step) => {
         if (!this.closed) this.set({ auditing: step });
         return !this.closed;
       };
-      const audit = await this.auditor.open(project, this.today, proxy(report));
+      const audit = await this.auditor.open(opened, this.today, proxy(report));
       if (this.closed) return;
       this.set({ audit, auditing: null });
       this.rehearseIfAsked();

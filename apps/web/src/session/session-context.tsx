@@ -3,19 +3,27 @@ import { useQuery } from '@tanstack/react-query';
 import { wrap, type Remote } from 'comlink';
 import { createContext, use, useEffect, useState, useSyncExternalStore, type ReactNode } from 'react';
 import { useLocation } from 'react-router';
-import { openProject } from '../api/client.js';
+import { openedText, type OpenedProject } from '../api/client.js';
 import { tenthsText } from '../format.js';
 import type { Auditor } from '../workers/auditor.js';
 import { LoadingWorker } from '../workers/loading-worker.js';
-import { accessTo, NoRole } from './access.js';
+import { accessTo, NoRole, type Access } from './access.js';
 import { CollaborationHub } from './collaboration/collaboration-hub.js';
 import { browserStore } from './queue/browser-store.js';
 import { whoIsIt } from './who.js';
-import { thisAuthor, thisWindow } from './windows.js';
+import { thisAuthor, thisWindow, type ThisWindow } from './windows.js';
 import { ProjectSession } from './project-session.js';
 import type { SessionState } from './session-state.js';
 
 const SessionContext = createContext<ProjectSession | null>(null);
+
+interface Fetched {
+  opened: OpenedProject;
+  /** What `opened` was parsed from: the worker parses it for itself, which is quicker than a copy. Null once it has it. */
+  text: string | null;
+  here: ThisWindow;
+  access: Access | null;
+}
 
 /** Opens a project with its audit worker; both end when the project is left. */
 export function SessionProvider({
@@ -33,11 +41,12 @@ export function SessionProvider({
   const [fetched, setFetched] = useState<WorkStep | null>(null);
   const { data, error, refetch } = useQuery({
     queryKey: ['project', id],
-    queryFn: async ({ signal }) => {
+    queryFn: async ({ signal }): Promise<Fetched> => {
       const access = accessTo(id);
       access.catch(() => undefined);
-      const opened = await openProject(id, thisAuthor(), signal, paced(setFetched));
-      return { opened, here: await thisWindow(), access: await access };
+      const text = await openedText(id, thisAuthor(), signal, paced(setFetched));
+      const opened = JSON.parse(text) as OpenedProject;
+      return { opened, text, here: await thisWindow(), access: await access };
     },
     staleTime: Infinity,
     gcTime: 0,
@@ -52,8 +61,10 @@ export function SessionProvider({
       () => new Worker(new URL('../workers/audit.worker.ts', import.meta.url), { type: 'module' }),
     );
     const auditor: Remote<Auditor> = wrap<Auditor>(worker);
-    const { opened, here, access } = data;
+    const { opened, text, here, access } = data;
+    data.text = null;
     const next = new ProjectSession(opened, auditor, {
+      text,
       client: here.id,
       author: thisAuthor(),
       who: whoIsIt,

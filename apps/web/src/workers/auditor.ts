@@ -86,12 +86,17 @@ export class Auditor {
     if (!this.open_) throw new Error('the auditor has no project');
     return this.open_;
   }
-  /** `today`: ISO date by which waivers are judged. @throws ProjectTooLarge */
-  async open(project: Project, today: string, report: Report | null = null): Promise<AuditResult> {
-    const opened = await inSlices(IncrementalAudit.opening(project, today), report);
+  /**
+   * `opened`: a project, or the JSON text of what the server has opened; `today`: ISO date by which waivers are judged.
+   * @throws ProjectTooLarge
+   */
+  async open(opened: Project | string, today: string, report: Report | null = null): Promise<AuditResult> {
+    const project =
+      typeof opened === 'string' ? (JSON.parse(opened) as { document: Project }).document : opened;
+    const audit = await inSlices(IncrementalAudit.opening(project, today), report);
     this.today = today;
-    this.open_ = opened;
-    return opened.result;
+    this.open_ = audit;
+    return audit.result;
   }
   apply(changes: Change[]): Audited {
     const { project, result: before } = this.live;
