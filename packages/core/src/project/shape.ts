@@ -220,7 +220,7 @@ export function mapOf<T>(item: Shape<T>): Shape<Record<string, T>> {
     schema: { type: 'object', additionalProperties: item.schema },
     check(value, reading) {
       if (!isObject(value)) return reading.fail('an object', value);
-      for (const key of Object.keys(value)) checkAt(item, value[key], key, reading);
+      for (const key in value) checkAt(item, value[key], key, reading);
     },
   };
 }
@@ -234,7 +234,8 @@ export function object<T extends object>(fields: Fields<T>, alsoKnown: readonly 
     ([key, s]) =>
       'optional' in s ? { key, shape: s.optional, needed: false } : { key, shape: s, needed: true },
   );
-  const known = new Set([...entries.map((e) => e.key), ...alsoKnown]);
+  const known = new Map(entries.map((e) => [e.key, e]));
+  const others = new Set(alsoKnown);
   const required = entries.filter((e) => e.needed).map((e) => e.key);
   return {
     schema: {
@@ -242,14 +243,20 @@ export function object<T extends object>(fields: Fields<T>, alsoKnown: readonly 
       properties: Object.fromEntries(entries.map((e) => [e.key, e.shape.schema])),
       ...(required.length > 0 ? { required } : {}),
     },
+    // By what is there, not by what could be: most objects have few of the properties that they may have.
     check(value, reading) {
       if (!isObject(value)) return reading.fail('an object', value);
-      for (const e of entries) {
-        const present = Object.hasOwn(value, e.key);
-        if (present) checkAt(e.shape, value[e.key], e.key, reading);
-        else if (e.needed) reading.failText(`a property "${e.key}"`, 'none');
+      let missing = required.length;
+      for (const key in value) {
+        const field = known.get(key);
+        if (field) {
+          if (field.needed) missing--;
+          checkAt(field.shape, value[key], key, reading);
+        } else if (!others.has(key)) reading.noteUnknown(key);
       }
-      for (const key of Object.keys(value)) if (!known.has(key)) reading.noteUnknown(key);
+      if (missing === 0) return;
+      for (const key of required)
+        if (!Object.hasOwn(value, key)) reading.failText(`a property "${key}"`, 'none');
     },
   };
 }
