@@ -30,19 +30,19 @@ export default function interfaceBench(args) {
 
     await closer(page);
     await install(page);
-    tell('choosing a sender in Wire', await page.evaluate(chooseSenders, ROUNDS));
-    tell('muting a sentence in Wire', await page.evaluate(muteSentences, ROUNDS));
+    report('choosing a sender in Wire', await page.evaluate(chooseSenders, ROUNDS));
+    report('muting a sentence in Wire', await page.evaluate(muteSentences, ROUNDS));
     await page.goto(`${base}/p/${id}/wire/sheet`);
     await page.locator('[data-row]').first().waitFor({ timeout: 60_000 });
     await page.getByText(/Gate:/).waitFor({ timeout: 120_000 });
     await install(page);
-    tell('a key in the filter of the sheet', await page.evaluate(filterKeys, 'winch brake on cabin'));
+    report('a key in the filter of the sheet', await page.evaluate(filterKeys, 'winch brake on cabin'));
     await page.goto(`${base}/p/${id}/plan?scope=${scene.id}`);
     await page.locator('.thing, .cluster').first().waitFor();
     await page.getByText(/Gate:/).waitFor({ timeout: 120_000 });
     await closer(page);
     await install(page);
-    tell('choosing a thing in Plan', await page.evaluate(chooseThings, ROUNDS));
+    report('choosing a thing in Plan', await page.evaluate(chooseThings, ROUNDS));
 
     const wide = await importProject(base, fieldOf(5000));
     await page.goto(`${base}/p/${wide}/plan?scope=field`);
@@ -80,7 +80,7 @@ function fieldOf(count) {
   };
 }
 
-function tell(what, times) {
+function report(what, times) {
   const sorted = [...times].sort((a, b) => a - b);
   // The nearest rank: so many of a hundred are no longer than that.
   const at = (q) => sorted[Math.ceil(q * sorted.length) - 1].toFixed(0);

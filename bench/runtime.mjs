@@ -78,12 +78,12 @@ export default async function bench() {
       }
     }
     const theirs = median(times.emitter);
-    const told = Object.entries(times).map(([name, list]) => {
+    const medians = Object.entries(times).map(([name, list]) => {
       const ours = median(list);
       const ratio = name === 'emitter' ? '' : ` (${(ours / theirs).toFixed(1)} times)`;
       return `${name} ${ours.toFixed(0)} ns${ratio}`;
     });
-    say(`fan-out ${String(fan).padStart(3)}, a delivery: ${told.join(', ')}${heard > 0 ? '' : '?'}`);
+    say(`fan-out ${String(fan).padStart(3)}, a delivery: ${medians.join(', ')}${heard > 0 ? '' : '?'}`);
   }
   return 0;
 }

@@ -1,6 +1,6 @@
 import { expect, openMast, saved, strip, test, thing } from './fixtures.js';
 
-test('closing a cycle is told at once, and its finding shows the way round', async ({ page, demo }) => {
+test('closing a cycle is reported at once, and its finding shows the way round', async ({ page, demo }) => {
   await page.goto(demo.url('wire?scope=pylon-ridge&at=brake-2&event=onEngaged'));
   const footer = page.getByRole('contentinfo');
   await expect(footer).toContainText('cycles 4');

@@ -46,7 +46,7 @@ test('a project is renamed, duplicated, archived, deleted and restored in the li
   await expect(page.getByLabel('Scope')).toHaveValue('landing');
 });
 
-test('bad input is told in words, and nothing is lost', async ({ page, server }) => {
+test('bad input is reported in words, and nothing is lost', async ({ page, server }) => {
   const id = await project(page, server.url, 'Bad words');
   const base = `${server.url}/p/${id}`;
   await page.keyboard.type('🌊');
@@ -89,7 +89,7 @@ test('bad input is told in words, and nothing is lost', async ({ page, server })
   expect(assets.map((a) => a.id)).toEqual(['quay', 'Crane', 'Hook']);
 });
 
-test('two windows that rename the same thing: one is told what the other did', async ({
+test('two windows that rename the same thing: one is reported what the other did', async ({
   page,
   server,
   context,
@@ -120,10 +120,10 @@ test('two windows that rename the same thing: one is told what the other did', a
       timeout: 30_000,
     })
     .toMatch(/onRaised|onHoisted/);
-  const told = async (): Promise<number> => {
+  const reported = async (): Promise<number> => {
     const counts = [page, other].map((p) => p.getByRole('dialog', { name: 'Edit conflict' }).count());
     return (await Promise.all(counts)).reduce((a, b) => a + b);
   };
-  await expect.poll(told, { timeout: 30_000 }).toBe(1);
+  await expect.poll(reported, { timeout: 30_000 }).toBe(1);
   await other.close();
 });

@@ -70,7 +70,7 @@ test('what a change would break is seen first, and it can be kept as it was', as
   await expect(entry(page, 'channel:tension')).toHaveCount(0);
 });
 
-test('a name that is taken or is none is told where it is typed', async ({ page, demo }) => {
+test('a name that is taken or is none is reported where it is typed', async ({ page, demo }) => {
   await openCatalogue(page, demo, '?entry=event%3ALineController%2FonHalt');
   const name = page.getByLabel('Name of the event');
   await name.fill('onAlarm');

@@ -49,7 +49,7 @@ test('a binding asks before it acts: by keys, by pointing, in the editor, and th
   await page.getByRole('option', { name: '$tone = "deep"' }).click();
   await page.getByRole('button', { name: 'Enter sets the condition: if $tone = "deep"' }).click();
   await expect(sentences.last()).toContainText('if $tone = "deep"');
-  // What is wrong is told where it is typed.
+  // What is wrong is reported where it is typed.
   await sentences.last().locator('.said').focus();
   await page.keyboard.press('i');
   const asked = page.getByRole('combobox', { name: 'if', exact: true });
@@ -114,7 +114,7 @@ test('one binding for each value of a field; a value that nothing handles is mar
   await expect(sentences).toHaveCount(2);
 });
 
-test('what asks is drawn hollow on the plan and in the ripple, and told in words', async ({
+test('what asks is drawn hollow on the plan and in the ripple, and reported in words', async ({
   page,
   server,
 }) => {

@@ -53,7 +53,7 @@ test('an event gets another name: who uses it is shown first, then all are carri
   expect((await declared(page, demo, 'Cabin')).bindings.some((b) => b.from.event === 'onMoored')).toBe(false);
 });
 
-test('what a changed payload would break is told before it is changed', async ({ page, demo }) => {
+test('what a changed payload would break is reported before it is changed', async ({ page, demo }) => {
   await page.goto(demo.url('plan?scope=WindMast'));
   await row(page, 'onGust').getByRole('button').click();
   const carries = page.getByLabel('What onGust carries');

@@ -147,7 +147,7 @@ test('the finder declares an action, and leads on to a receiver that is not ther
   await expect(strip(page, 'onRung')).toContainText('buoy-1 sway');
 });
 
-test('what dangles is made where it is told', async ({ page, server }) => {
+test('what dangles is made where it is reported', async ({ page, server }) => {
   const { id, base } = await harbour(page, server, 'TriedFix');
   await page.goto(`${base}/wire?scope=quay&at=bell-1`);
   await page.getByPlaceholder(/^when mast-2/).waitFor();

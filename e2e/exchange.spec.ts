@@ -108,7 +108,7 @@ test('the folder form goes out as a zip and comes back the same; others are refu
   await expect(alert).toContainText('prefabs/Mast.json');
 });
 
-test('a table of bindings: columns are told, ten kinds of bad rows named, the rest brought in', async ({
+test('a table of bindings: columns are reported, ten kinds of bad rows named, the rest brought in', async ({
   page,
   demo,
 }) => {

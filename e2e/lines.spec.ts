@@ -40,7 +40,10 @@ test('a binding is typed as a line, completed as it is typed', async ({ page, de
   await expect(strip(page, 'onGust').locator('.count')).toHaveText('4');
 });
 
-test('a line that makes no sense is told with its place, and nothing is added', async ({ page, demo }) => {
+test('a line that makes no sense is reported with its place, and nothing is added', async ({
+  page,
+  demo,
+}) => {
   await openMast(page, demo);
   await field(page).fill('when mast-2.onGust brake-1.engage');
   await page.keyboard.press('Enter');

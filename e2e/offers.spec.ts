@@ -20,7 +20,7 @@ test('what is looked for and not there is declared where it was looked for: Cata
   await expect(line).toHaveValue('event onSwung');
   await line.press('Enter');
   await expect(page.getByRole('article', { name: 'event Gate onSwung' })).toBeVisible();
-  // What already exists is told, and nothing is changed.
+  // What already exists is reported, and nothing is changed.
   await line.fill('event onSwung when used');
   await expect(page.getByText(/expected another name: it exists as: event onSwung from code/)).toBeVisible();
   await line.fill('');

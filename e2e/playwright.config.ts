@@ -6,7 +6,7 @@ export default defineConfig({
   outputDir: '../test-results',
   fullyParallel: false,
   workers: 2,
-  // On a machine that others use as well, a page may wait for longer than any limit; what needed it is told.
+  // On a machine that others use as well, a page may wait for longer than any limit; what needed it is reported.
   retries: 1,
   timeout: 180_000,
   expect: { timeout: 30_000 },

@@ -150,7 +150,7 @@ test('all are run: verdicts, what is not covered, marks on the wiring, and the g
   await expect(page.getByRole('heading', { name: /19 errors and 3 failing rehearsals/ })).toBeVisible();
 });
 
-test('who may raise an event is told for each peer', async ({ page, demo }) => {
+test('who may raise an event is reported for each peer', async ({ page, demo }) => {
   await openRehearse(page, demo);
   await page.getByLabel('Scene on the plan').selectOption('valley-station');
   await thing(page, 'flare-2').locator('.hit').click();
@@ -227,7 +227,7 @@ test('a run that does not end leaves the interface alive, can be stopped, and el
   );
 });
 
-test('a channel is told with its key and fields, and an event raised by typing where it is', async ({
+test('a channel is reported with its key and fields, and an event raised by typing where it is', async ({
   page,
   demo,
 }) => {

@@ -54,7 +54,7 @@ test('all findings of a kind are fixed at once, after what is done for each is s
   await expect(page.locator('.findingrow')).toHaveCount(before);
 });
 
-test('a waiver needs a reason, holds until its day is over, and is told when it no longer does', async ({
+test('a waiver needs a reason, holds until its day is over, and is reported when it no longer does', async ({
   page,
   demo,
 }) => {

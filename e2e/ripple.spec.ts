@@ -105,7 +105,7 @@ test('a trial is kept or dropped: what falls away, and how the findings change',
   await expect(entry(page, /beacon-4\.light/)).toBeVisible();
 });
 
-test('filters keep the ways to what fits; a name that is not there is told', async ({ page, demo }) => {
+test('filters keep the ways to what fits; a name that is not there is reported', async ({ page, demo }) => {
   await openRipple(page, demo, 'at=pylon-ridge:mast-1&name=onGust');
   await page.getByLabel('Only this asset').selectOption('Beacon');
   await expect(entry(page, /beacon-4\.light/)).toBeVisible();

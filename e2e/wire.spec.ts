@@ -77,7 +77,7 @@ test('many receivers at once, with options; what is wired is marked and refused'
   await expect(gust.locator('.sentence').nth(4)).toContainText('brake-3');
 });
 
-test('an argument of the wrong type is told in words, and nothing is wired until it is right', async ({
+test('an argument of the wrong type is reported in words, and nothing is wired until it is right', async ({
   page,
   demo,
 }) => {
@@ -176,7 +176,7 @@ test('an address that names nothing leads to what there is', async ({ page, demo
   await expect(page.getByRole('alert')).toContainText('there is no project of that id');
 });
 
-test('a fault is fixed where it is told, as one undo', async ({ page, demo }) => {
+test('a fault is fixed where it is reported, as one undo', async ({ page, demo }) => {
   await openMast(page, demo);
   const fault = page.locator('[data-binding="gust-2c"] .fault');
   await expect(fault).toContainText('"horn-7" is not in pylon-ridge');

@@ -215,7 +215,7 @@ describe('several reports from one run', () => {
     }
     expect(out).toContain('file="my game/scenes/pylon-ridge.json"');
   });
-  it('are of the listed files alone; one that is not listed is told', async () => {
+  it('are of the listed files alone; one that is not listed is reported', async () => {
     const game = join(folder, 'stray');
     await oquel('convert', DEMO, game);
     const clean = await oquel('audit', game, '--today', '2026-11-24');

@@ -106,7 +106,7 @@ describe('oquel merge', () => {
     const { code, err } = await oquel('merge', DEMO, written(folder, 'bad.json', content));
     expect([code, words.test(err)]).toEqual([2, true]);
   });
-  it('two origins that declare the same are told, and nothing is written', async () => {
+  it('two origins that declare the same are reported, and nothing is written', async () => {
     const project = join(folder, 'two.json');
     cpSync(DEMO, project);
     await oquel('merge', project, written(folder, 'm.json', manifest()));

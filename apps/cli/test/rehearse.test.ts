@@ -148,9 +148,9 @@ describe('rehearsals and the gate', () => {
   it('a failing rehearsal stops it only where the policy says so, and is named', async () => {
     const [, , unasked] = await gateOf(DEMO);
     expect(unasked).toBeUndefined();
-    const [code, gate, told] = await gateOf(counted());
+    const [code, gate, reported] = await gateOf(counted());
     expect([code, gate]).toEqual([1, 'stop']);
-    expect(told).toMatchObject({ run: 5 });
+    expect(reported).toMatchObject({ run: 5 });
     expect((await oquel('audit', counted())).out).toMatch(
       /of 5 rehearsals failed: .*An alarm reaches the office/,
     );

@@ -75,8 +75,8 @@ describe('a build', () => {
       body: { type: 'urn:oquel:problem:reason-needed' },
     });
     await say(second.id, { verdict: 'back' });
-    const told = await say(second.id, { reason: 'the horn comes tomorrow', who: 'jon' });
-    expect(told.body.verdicts).toMatchObject([
+    const reported = await say(second.id, { reason: 'the horn comes tomorrow', who: 'jon' });
+    expect(reported.body.verdicts).toMatchObject([
       { verdict: 'back', who: 'mira', reason: '' },
       { verdict: 'through', who: 'jon', reason: 'the horn comes tomorrow' },
     ]);

@@ -91,7 +91,7 @@ describe('a manifest over HTTP', () => {
     ['a name that is none', manifest((m) => (m.assets![1].id = 'a mast')), 422],
     ['no JSON', '{"format":', 422],
     ['an empty body', '', 422],
-  ])('that is broken is told with its place: %s', async (_, body, status) => {
+  ])('that is broken is reported with its place: %s', async (_, body, status) => {
     const answer = await merge(1, body);
     expect(answer.status).toBe(status);
     expect(await document()).toEqual(smallProject());

@@ -151,7 +151,7 @@ describe('a database that goes away', () => {
     await server.stop();
   });
 
-  it('is told as such, and used again when it is back', async () => {
+  it('is reported as such, and used again when it is back', async () => {
     const id = await server.import(smallProject());
     await admin.query(`alter database ${name()} allow_connections false`);
     await admin.query(`select pg_terminate_backend(pid) from pg_stat_activity where datname = '${name()}'`);

@@ -180,13 +180,13 @@ describe('two servers on one database', () => {
     await here.open(one, id, 'mira');
     await there.open(two, id, 'jon');
     await here.present('jon', 'mira');
-    const told = (server: TestServer, place: string): Promise<number> =>
+    const reported = (server: TestServer, place: string): Promise<number> =>
       there.say(server, id, [{ client: there.client, who: 'jon', place }]);
-    expect(await told(one, 'ripple')).toBe(204);
+    expect(await reported(one, 'ripple')).toBe(204);
     await here.place('ripple');
     there.close();
     await here.present('mira');
-    for (const server of [one, two]) expect(await told(server, 'plan')).toBe(404);
+    for (const server of [one, two]) expect(await reported(server, 'plan')).toBe(404);
     const late = await new Stream().open(one, id, 'kai');
     await here.present('kai', 'mira');
     here.close();

@@ -178,7 +178,7 @@ describe('whoever guesses', () => {
     expect(Number(right.headers.get('retry-after'))).toBeGreaterThan(0);
   });
 
-  it('is told the same of a name that is not there', async () => {
+  it('is reported the same of a name that is not there', async () => {
     const there = await team.server.post('/api/session', { login: 'ada.chief', password: 'nothing like it' });
     const not = await team.server.post('/api/session', { login: 'not.there', password: 'nothing like it' });
     const { request: _a, ...one } = there.body as Record<string, unknown>;

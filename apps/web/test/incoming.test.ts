@@ -119,7 +119,7 @@ describe('a table that comes in', () => {
     expect(look.taken).toHaveLength(500);
     expect(look.changes).toHaveLength(2000);
   });
-  it('that is none is told as such', () => {
+  it('that is none is reported as such', () => {
     expect(lookAtTable(index, { text: '', file: '', kind: null, mapping: null, owner: '' })).toEqual({
       fault: 'the file is empty; its first line must name the columns',
     });

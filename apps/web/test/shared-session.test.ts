@@ -106,7 +106,7 @@ describe('what others do', () => {
     mine.session.close();
     theirs.session.close();
   });
-  it('are told as places that can be read', () => {
+  it('are reported as places that can be read', () => {
     expect(placeText('wire?scope=pylon-ridge&at=mast-2')).toBe('Wire, pylon-ridge, mast-2');
     expect(placeText('wire/sheet')).toBe('Sheet');
     expect(placeText('')).toBe('Oquel');

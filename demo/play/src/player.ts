@@ -35,7 +35,7 @@ export class Player {
       if (is === this.inside.has(thing)) continue;
       if (is) this.inside.add(thing);
       else this.inside.delete(thing);
-      this.tell(thing, is ? 'area-enter' : 'area-leave');
+      this.raise(thing, is ? 'area-enter' : 'area-leave');
     }
   }
   /** The nearest thing that can be used from here. */
@@ -49,12 +49,12 @@ export class Player {
     return found;
   }
   use(): void {
-    if (this.near) this.tell(this.near, 'use');
+    if (this.near) this.raise(this.near, 'use');
   }
   press(widget: Thing): void {
-    this.tell(widget, 'press');
+    this.raise(widget, 'press');
   }
-  private tell(thing: Thing, cause: string): void {
+  private raise(thing: Thing, cause: string): void {
     for (const event of this.eventsOf(thing.asset, cause)) {
       this.world.raise(thing.address, event, {}, { activator: this.level.player.asset });
     }

@@ -3,7 +3,7 @@ import { actionLine, eventLine, placementLine, propertyLine } from '../src/compa
 import { compareProjects, type Asset, type Binding, type Project } from '../src/index.js';
 
 const project = (...assets: Asset[]): Project => ({ format: 'oquel.project/1', name: 'Quay', assets });
-const told = (before: Project, after: Project): string[] =>
+const reported = (before: Project, after: Project): string[] =>
   compareProjects(before, after).groups.flatMap((g) =>
     g.lines.map(
       (l) => `${g.asset} ${l.how} ${l.of} ${l.id}: ${l.text}${l.was === undefined ? '' : ` | ${l.was}`}`,
@@ -73,7 +73,7 @@ describe('things as lines', () => {
 });
 
 describe('what came with a thing', () => {
-  it('is told with it', () => {
+  it('is reported with it', () => {
     const gate: Asset = {
       id: 'Gate',
       kind: 'prefab',
@@ -82,14 +82,14 @@ describe('what came with a thing', () => {
       actions: [{ name: 'shut' }],
       bindings: [{ id: 'b', from: { at: '.', event: 'onShut' }, to: { at: '.', action: 'shut' } }],
     };
-    expect(told(project(), project(gate))).toEqual([
+    expect(reported(project(), project(gate))).toEqual([
       'Gate added declaration Gate: prefab Gate with 0 placements and 1 binding',
       'Gate added binding b: when .onShut do .shut',
     ]);
-    expect(told(project(gate), project())).toEqual([
+    expect(reported(project(gate), project())).toEqual([
       ' removed declaration Gate: prefab Gate with 0 placements and 1 binding',
     ]);
-    expect(told(project(gate), project({ ...gate, kind: 'widget' }))).toEqual([
+    expect(reported(project(gate), project({ ...gate, kind: 'widget' }))).toEqual([
       'Gate removed declaration Gate: prefab Gate with 0 placements and 1 binding',
       'Gate added declaration Gate: widget Gate with 0 placements and 1 binding',
       'Gate added binding b: when .onShut do .shut',
@@ -125,12 +125,12 @@ describe('two states of a binding', () => {
       { ...b, id: 'c' },
       'quay renamed binding c: when a.onTide do c.shut | b',
     ],
-  ])('are told %s', (_, before, after, expected) => {
-    expect(told(quay(before), quay(after)).join('\n')).toBe(expected);
+  ])('are reported %s', (_, before, after, expected) => {
+    expect(reported(quay(before), quay(after)).join('\n')).toBe(expected);
   });
   it('are no new name where one of two that say the same goes', () => {
     const twin = { ...b, id: 'twin' };
-    expect(told(quay(b, twin), quay(b))).toEqual(['quay removed binding twin: when a.onTide do c.shut']);
-    expect(told(quay(b), quay(b, twin))).toEqual(['quay added binding twin: when a.onTide do c.shut']);
+    expect(reported(quay(b, twin), quay(b))).toEqual(['quay removed binding twin: when a.onTide do c.shut']);
+    expect(reported(quay(b), quay(b, twin))).toEqual(['quay added binding twin: when a.onTide do c.shut']);
   });
 });

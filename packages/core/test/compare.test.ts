@@ -105,8 +105,8 @@ describe('two states of a project compared', () => {
       const a = randomProject(seed);
       expect(lines(compareProjects(a, JSON.parse(JSON.stringify(a)) as Project))).toEqual([]);
       const b = changed(a, r, 1 + r.int(6));
-      const told = lines(compareProjects(a, b)).length > 0;
-      expect({ seed, told }).toEqual({ seed, told: plain(a) !== plain(b) });
+      const reported = lines(compareProjects(a, b)).length > 0;
+      expect({ seed, reported }).toEqual({ seed, reported: plain(a) !== plain(b) });
     }
   });
   it('count bindings that came and went as they are counted one by one', () => {
@@ -164,7 +164,7 @@ describe('two states of a project compared', () => {
     for (let seed = 0; seed < 60; seed++) {
       const r = new Random(seed);
       let now = DEMO;
-      const told = new Set<string>();
+      const reported = new Set<string>();
       for (let k = 0; k < 4; k++) {
         const index = indexProject(now);
         const kind = r.pick(['event', 'action', 'property', 'placement', 'channel'] as const);
@@ -188,11 +188,11 @@ describe('two states of a project compared', () => {
           changes = renameName(index, ref(kind, asset, name), `${name}Anew`);
         }
         now = applyChanges(now, changes).project;
-        told.add(`${kind} ${name} is now ${name}Anew`);
+        reported.add(`${kind} ${name} is now ${name}Anew`);
       }
       const found = lines(compareProjects(DEMO, now));
       expect({ seed, how: new Set(found.map((l) => l.how)) }).toEqual({ seed, how: new Set(['renamed']) });
-      expect({ seed, told: new Set(found.map((l) => l.text)) }).toEqual({ seed, told });
+      expect({ seed, reported: new Set(found.map((l) => l.text)) }).toEqual({ seed, reported });
     }
   });
   it('are judged alike when an earlier one has the later names: no finding comes or goes by a rename', () => {
@@ -219,14 +219,14 @@ describe('two states of a project compared', () => {
   });
   it('a renamed channel, placement, scene and binding are one line each', () => {
     const index = indexProject(DEMO);
-    const told = (changes: Change[]): unknown[] =>
+    const reported = (changes: Change[]): unknown[] =>
       lines(compareProjects(DEMO, applyChanges(DEMO, changes).project)).map(({ how, text }) => [how, text]);
     expect(
-      told(renameName(index, nameOfEntry({ kind: 'channel', asset: '', name: 'tension' }), 'pull')),
+      reported(renameName(index, nameOfEntry({ kind: 'channel', asset: '', name: 'tension' }), 'pull')),
     ).toEqual([['renamed', 'channel tension is now pull']]);
     for (const owner of index.assets) {
       for (const { id } of owner.placements) {
-        expect(told(renameName(index, ref('placement', owner, id), 'some-other-name'))).toEqual([
+        expect(reported(renameName(index, ref('placement', owner, id), 'some-other-name'))).toEqual([
           ['renamed', `placement ${id} is now some-other-name`],
         ]);
       }
@@ -255,7 +255,7 @@ describe('two states of a project compared', () => {
       ['removed', 'event onGust, when every 2 s'],
     ]);
   });
-  it('bindings are told as sentences: changed, moved in the running order, gone', () => {
+  it('bindings are reported as sentences: changed, moved in the running order, gone', () => {
     const [a, b, ...rest] = DEMO.assets.find((x) => x.id === 'pylon-ridge')!.bindings!;
     const order = compareProjects(
       DEMO,

@@ -63,7 +63,7 @@ describe('the graph', () => {
     expect(Object.fromEntries(classes)).toEqual({
       jumped: 'limited',
       counted: 'conditional',
-      told: 'instant',
+      reported: 'instant',
       heard: 'conditional',
       lapse: 'instant',
     });

@@ -23,7 +23,7 @@ describe('a rehearsal', () => {
     });
     return records;
   };
-  const told = (records: readonly TraceRecord[]): string[] =>
+  const reported = (records: readonly TraceRecord[]): string[] =>
     records.flatMap((r) =>
       r.kind === 'stopped'
         ? [`${r.binding} ${r.reason}`]
@@ -32,8 +32,8 @@ describe('a rehearsal', () => {
           : [],
     );
   it('lets through what holds, and says of the rest that its condition does not', () => {
-    expect(told(run([act(1, 'duck')]))).toEqual(['jumped condition', 'counted condition', 'heard at 1']);
-    expect(told(run([act(1, 'jump')]))).toEqual([
+    expect(reported(run([act(1, 'duck')]))).toEqual(['jumped condition', 'counted condition', 'heard at 1']);
+    expect(reported(run([act(1, 'jump')]))).toEqual([
       'jumped at 1',
       'counted at 1',
       'heard condition',
@@ -51,7 +51,7 @@ describe('a rehearsal', () => {
     );
   });
   it('a binding that is refused by its condition spends nothing of its limit, which is looked at after it', () => {
-    const records = told(run([act(1, 'duck'), act(2, 'jump'), act(3, 'duck'), act(4, 'jump')]));
+    const records = reported(run([act(1, 'duck'), act(2, 'jump'), act(3, 'duck'), act(4, 'jump')]));
     expect(records.filter((r) => r.startsWith('jumped'))).toEqual([
       'jumped condition',
       'jumped at 2',
@@ -67,7 +67,7 @@ describe('a rehearsal', () => {
     expect(Object.fromEntries(byBinding.map((b) => [b.binding, [b.served, b.refused ?? 0]]))).toEqual({
       jumped: [0, 1],
       counted: [1, 0],
-      told: [1, 0],
+      reported: [1, 0],
       heard: [1, 0],
       lapse: [1, 0],
     });
@@ -83,7 +83,7 @@ describe('a rehearsal', () => {
   });
   it('the raise that begins again takes the place of the one that waited: there is one lapse, and none is cut', () => {
     const records = run([act(1, 'wave'), act(2, 'wave'), act(3, 'wave')]);
-    expect(told(records).filter((r) => r.startsWith('lapse'))).toEqual(['lapse at 5']);
+    expect(reported(records).filter((r) => r.startsWith('lapse'))).toEqual(['lapse at 5']);
     expect(records.some((r) => r.kind === 'cut')).toBe(false);
   });
   it('a raise that is started again is raised once, also where something else is due when it was', () => {
@@ -114,7 +114,7 @@ describe('a rehearsal', () => {
     rehearse(x, [{ name: 'r', steps: [ring(0), ring(1)] }], (line) => {
       if ('n' in line) records.push(structuredClone(line));
     });
-    expect(told(records)).toEqual(['arm at 0', 'arm at 1', 'slow at 2', 'slow at 3', 'due at 3']);
+    expect(reported(records)).toEqual(['arm at 0', 'arm at 1', 'slow at 2', 'slow at 3', 'due at 3']);
   });
   it('a copy that goes takes no other with it', () => {
     const kite: Asset = {

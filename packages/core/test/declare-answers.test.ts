@@ -57,7 +57,7 @@ describe('what somebody writes instead', () => {
     ['event:Lamp/onWorn', 'action onWorn', 'it must declare the event onWorn'],
     ['event:Lamp/onWorn', 'event onWorn(', 'at character'],
     ['channel:town', 'channel city', 'it must declare the channel town'],
-  ])('what cannot be taken is told: %s as %s', (key, text, words) => {
+  ])('what cannot be taken is reported: %s as %s', (key, text, words) => {
     const { needs } = declared(
       LIT,
       ['when lamp-1.onWorn do lamp-2.light(colour = red)', 'when lamp-1.onLit do #town'],

@@ -66,7 +66,7 @@ describe('what lines need', () => {
       ['action dim(by: float)'],
     ],
     [
-      'a channel with what is told and heard',
+      'a channel with what is reported and heard',
       LIT,
       [
         'when lamp-1.onLit do #town(glow = $glow)',
@@ -75,7 +75,7 @@ describe('what lines need', () => {
       ['channel town(glow: int, tint?: string, late?: bool)'],
     ],
     [
-      'a key that a selection, and one that a channel, is told by',
+      'a key that a selection, and one that a channel, is reported by',
       LIT,
       [
         'when lamp-1.onLit do every Lamp[row = 3].light(colour = red)',
@@ -146,7 +146,7 @@ describe('what lines need', () => {
     expect(applyChanges(after, inverse).project).toEqual(project);
   });
 
-  it('are told with the lines that need them', () => {
+  it('are reported with the lines that need them', () => {
     const { needs } = declared(EMPTY, ['when a-1.onA do b-1.x', 'when a-2.onA do b-1.y', 'when #c do b-1.x']);
     expect(Object.fromEntries(needs.map((n) => [n.key, n.lines]))).toEqual({
       'placement:a-1': [0],

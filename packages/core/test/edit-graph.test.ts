@@ -221,7 +221,7 @@ describe('a graph edited in place', () => {
     };
     const changes = new Map<string, number>();
     for (const { at, g, editor, delta } of steps(seeds(300), 8, open)) {
-      const told = facts.follow(delta, editor);
+      const reported = facts.follow(delta, editor);
       const anew = new Facts(g, MAX_REACH);
       const now = noted(g, facts);
       expect({ at, facts: now }).toEqual({ at, facts: noted(g, anew) });
@@ -240,7 +240,12 @@ describe('a graph edited in place', () => {
           changes.set(name, (changes.get(name) ?? 0) + 1);
           // What leads nowhere and what nothing leads to is new with its channel.
           if (before[name][n] === undefined) return;
-          expect({ at, name, n, told: told[changedBy[name]].has(n) }).toEqual({ at, name, n, told: true });
+          expect({ at, name, n, reported: reported[changedBy[name]].has(n) }).toEqual({
+            at,
+            name,
+            n,
+            reported: true,
+          });
         });
       }
       before = now;

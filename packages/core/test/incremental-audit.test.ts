@@ -71,7 +71,7 @@ describe('the audit kept up with edits', () => {
         const live = IncrementalAudit.open(randomProject(seed), TODAY);
         let project = live.project;
         // What a window has that is only reported what differs.
-        let told = JSON.parse(JSON.stringify(live.result)) as AuditResult;
+        let reported = JSON.parse(JSON.stringify(live.result)) as AuditResult;
         for (let i = 0; i < 8; i++) {
           const changes = [pick(r, project, i)];
           const before = live.result;
@@ -86,8 +86,8 @@ describe('the audit kept up with edits', () => {
           });
           expect(live.project).toEqual(project);
           const difference = JSON.stringify(auditDifference(before, result));
-          told = withDifference(told, JSON.parse(difference) as AuditDifference);
-          expect({ seed, i, told }).toEqual({ seed, i, told: scratch(project) });
+          reported = withDifference(reported, JSON.parse(difference) as AuditDifference);
+          expect({ seed, i, reported }).toEqual({ seed, i, reported: scratch(project) });
           expect(changeOf(live.change)).toEqual(changeOf(compareFindings(before.findings, result.findings)));
         }
       }
@@ -234,12 +234,12 @@ describe('the audit kept up with edits', () => {
       id: 'w',
       item: enabled ? wakes : { ...wakes, enabled },
     });
-    const told = [true, false, true, false].map((enabled) => {
+    const reported = [true, false, true, false].map((enabled) => {
       live.apply([set(enabled)]);
       expect(JSON.parse(JSON.stringify(live.result))).toEqual(scratch(live.project));
       return sleeps();
     });
-    expect(told).toEqual([false, true, false, true]);
+    expect(reported).toEqual([false, true, false, true]);
   });
 
   it('takes back what was only tried', () => {

@@ -144,7 +144,7 @@ describe('values of what stands inside a placement', () => {
     expect(after.assets[0].placements![0].inside).toEqual({ 'mast/port': { route: 'dawn' } });
   });
 
-  it('are told as differences, and all but keys are taken back with them', () => {
+  it('are reported as differences, and all but keys are taken back with them', () => {
     const project = pier({ inside: { 'mast/left': { line: 'east', n: 9 } } });
     const index = indexProject(project);
     const [placement] = project.assets[0].placements!;

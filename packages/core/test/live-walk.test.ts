@@ -134,7 +134,7 @@ describe('a walk that somebody steers', () => {
     ]);
     expect(walk.inside.size).toBe(0);
   });
-  it('edited wiring is that of the walk so far as well, and what came out otherwise is told', () => {
+  it('edited wiring is that of the walk so far as well, and what came out otherwise is reported', () => {
     const walk = walkIn(yard(), { activator: 'Rescuer' });
     for (let i = 0; i < 50; i++) walk.pass(0.1, [10, 10]);
     const edited = yard();

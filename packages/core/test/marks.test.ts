@@ -105,13 +105,13 @@ describe('sight lines', () => {
   };
   const index = indexProject(project);
   const owner = index.assets[1];
-  const told = (...chosen: string[]): string[] =>
+  const reported = (...chosen: string[]): string[] =>
     sightLines(owner, new Set(chosen), (id) => (id === 'Bell' ? ['bell-1', 'bell-2'] : [])).map(
       ({ binding, thing, isIncoming, end, order, key }) =>
         `${binding.id}${order}: ${thing} ${isIncoming ? '<' : '>'} ${'path' in end ? end.path : `(${end.beyond})`}${key === undefined ? '' : ` [${JSON.stringify(key)}]`}`,
     );
   it('run from what is chosen to what it reaches, and from what reaches it, in running order', () => {
-    expect(told('bell-1')).toEqual([
+    expect(reported('bell-1')).toEqual([
       'a1: bell-1 > gate',
       'b2: bell-1 > bell-1',
       'b2: bell-1 > bell-2',
@@ -120,8 +120,8 @@ describe('sight lines', () => {
       'e1: bell-1 < (#night)',
     ]);
   });
-  it('leave the plan with a name, and are told once between two that are chosen', () => {
-    expect(told('bell-2')).toEqual(['b2: bell-2 < bell-1', 'f1: bell-2 > (quay:horn-1)']);
-    expect(told('gate', 'bell-1').filter((line) => line.startsWith('a'))).toEqual(['a1: bell-1 > gate']);
+  it('leave the plan with a name, and are reported once between two that are chosen', () => {
+    expect(reported('bell-2')).toEqual(['b2: bell-2 < bell-1', 'f1: bell-2 > (quay:horn-1)']);
+    expect(reported('gate', 'bell-1').filter((line) => line.startsWith('a'))).toEqual(['a1: bell-1 > gate']);
   });
 });

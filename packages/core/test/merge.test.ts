@@ -264,7 +264,7 @@ describe('a manifest', () => {
     expect(validate(MILL)).toBe(false);
     expect(validate({ ...manifest([]), origin: 7 })).toBe(false);
   });
-  it('is told from a project by its text; a whole project is one too', () => {
+  it('is reported from a project by its text; a whole project is one too', () => {
     expect(isManifestText(JSON.stringify(manifest([])))).toBe(true);
     expect(isManifestText(JSON.stringify(MILL))).toBe(false);
     const { manifest: whole } = readManifestText(JSON.stringify(MILL));

@@ -18,7 +18,7 @@ export function observed(compiled: CompiledWiring, lines: readonly string[]): Pl
   return observer.report();
 }
 /** All that is reported, without how often and where. */
-export function told({ unknown, unexplained, missing, doubled, order, despite }: PlayReport): object {
+export function reported({ unknown, unexplained, missing, doubled, order, despite }: PlayReport): object {
   const bare = (list: readonly object[]): object[] =>
     list.map((entry) => {
       const { count: _c, sessions: _s, first: _f, ...what } = entry as Record<string, unknown>;

@@ -11,7 +11,7 @@ import {
   type PlayReport,
 } from '../src/index.js';
 import { Random } from './random.js';
-import { compiledOf, observed, told, NOTHING } from './observed.js';
+import { compiledOf, observed, reported, NOTHING } from './observed.js';
 
 const bell = readProject({
   format: 'oquel.project/1',
@@ -87,7 +87,7 @@ describe('a play that a game of its own code has written', () => {
       {},
     ],
     [
-      'what did not come is told when it is too late for it',
+      'what did not come is reported when it is too late for it',
       [
         { ...rung, t: 1_000_000 },
         { kind: 'performed', at: 'quay:gate', action: 'shake', t: 1_000_000 },
@@ -128,7 +128,7 @@ describe('a play that a game of its own code has written', () => {
     ],
   ];
   it.each(cases)('%s', (_name, records, expected) => {
-    expect(told(of(...records))).toEqual({ ...NOTHING, ...expected });
+    expect(reported(of(...records))).toEqual({ ...NOTHING, ...expected });
   });
 
   it('counts sessions apart, however their lines are mixed, also as CloudEvents', () => {

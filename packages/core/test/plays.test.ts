@@ -11,7 +11,7 @@ import {
 import { projectOf } from './naive-rehearsal/project-of.js';
 import { randomScript } from './naive-rehearsal/script.js';
 import { Random, seeds } from './random.js';
-import { compiledOf, observed, told, NOTHING } from './observed.js';
+import { compiledOf, observed, reported, NOTHING } from './observed.js';
 
 describe('a play that was written by a runtime', () => {
   it.each(Array.from({ length: seeds(8) }, (_, i) => i))(
@@ -27,7 +27,7 @@ describe('a play that was written by a runtime', () => {
         const lines: string[] = [];
         rehearse(x, [rehearsal], (l) => 'n' in l && lines.push(traceText(l)));
         const report = observed(compileWiring(x), lines);
-        expect({ seed, ...told(report) }).toEqual({ seed, ...NOTHING });
+        expect({ seed, ...reported(report) }).toEqual({ seed, ...NOTHING });
         expect(report.broken.count).toBe(0);
         served += report.coverage.served;
       }
@@ -136,7 +136,7 @@ describe('what a broken runtime has done is found and named, and nothing else sa
       if (compiled.scenes.every((s) => s.bindings.owner.length === 0)) continue;
       const { lines, wrong } = playBadly(compiled, seed + 21_000_000, fault);
       if (lines.some((l) => l.includes('"runaway"'))) continue;
-      const said = told(observed(compiled, lines)) as Record<string, Record<string, unknown>[]>;
+      const said = reported(observed(compiled, lines)) as Record<string, Record<string, unknown>[]>;
       const others = { ...said, [list]: [] };
       expect({ seed, ...others }).toEqual({ seed, ...NOTHING });
       if (fault === 'dropped' || fault === 'doubled') {

@@ -288,7 +288,7 @@ describe('the end of a run', () => {
 });
 
 describe('a runaway', () => {
-  it('of two that set each other off is told with both, from the nearest performance on', () => {
+  it('of two that set each other off is reported with both, from the nearest performance on', () => {
     const project = ridge(
       [
         gust({ at: 'brake', action: 'hold' }),

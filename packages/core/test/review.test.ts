@@ -24,7 +24,7 @@ const TODAY = '2026-11-25';
 const demo = readProjectText(
   readFileSync(new URL('../../../demo/storm-over-veyra.json', import.meta.url), 'utf8'),
 ).project;
-const told = (fs: readonly Finding[]): string[] => fs.map((f) => f.fingerprint);
+const reported = (fs: readonly Finding[]): string[] => fs.map((f) => f.fingerprint);
 
 describe('fixing all of a kind', () => {
   const { findings } = audit(demo, { today: TODAY });
@@ -33,8 +33,8 @@ describe('fixing all of a kind', () => {
     const like = findings.find((f) => f.rule === rule)!;
     const fix = fixAlike(demo, like, TODAY);
     const after = audit(applyChanges(demo, fix.changes).project, { today: TODAY }).findings;
-    const now = new Set(told(after));
-    expect(told(fix.gone)).toEqual(told(findings).filter((f) => !now.has(f)));
+    const now = new Set(reported(after));
+    expect(reported(fix.gone)).toEqual(reported(findings).filter((f) => !now.has(f)));
     expect(fix.added.filter((f) => f.severity === 'error')).toEqual([]);
     expect(fix.steps.length).toBeGreaterThan(0);
     const alike = findings.filter((f) => f.rule === rule && f.class === like.class);
@@ -81,9 +81,9 @@ describe('how waivers stand', () => {
       'partial',
     ],
   ])('%s', (_, findings, w, state) => {
-    const [told] = waiverStates(findings, [w], TODAY);
-    expect([told.waiver, told.state]).toEqual([w, state]);
-    expect(told.finding).toBe(findings.find((f) => f.fingerprint === 'a'));
+    const [reported] = waiverStates(findings, [w], TODAY);
+    expect([reported.waiver, reported.state]).toEqual([w, state]);
+    expect(reported.finding).toBe(findings.find((f) => f.fingerprint === 'a'));
   });
 });
 

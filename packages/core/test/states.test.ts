@@ -61,7 +61,7 @@ describe('states after some records', () => {
 
 describe('two runs of one script', () => {
   const rung = { kind: 'raise', at: 'quay:bell', event: 'onRung', payload: {} };
-  const told = ({ added, gone }: ReturnType<typeof compareRuns>): number[][] =>
+  const reported = ({ added, gone }: ReturnType<typeof compareRuns>): number[][] =>
     [gone, added].map((list) => list.map((r) => r.n));
   it.each<[string, TraceRecord[], TraceRecord[], number[], number[]]>([
     ['nothing', trace(rung, lit(false, true)), trace(rung, lit(false, true)), [], []],
@@ -77,6 +77,6 @@ describe('two runs of one script', () => {
     ],
     ['another payload', trace(rung), trace({ ...rung, payload: { n: 1 } }), [1], [1]],
   ])('differ in %s', (_, before, after, gone, added) => {
-    expect(told(compareRuns(before, after))).toEqual([gone, added]);
+    expect(reported(compareRuns(before, after))).toEqual([gone, added]);
   });
 });

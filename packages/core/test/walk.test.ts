@@ -237,7 +237,7 @@ describe('a walk through overlapping areas', () => {
       [13.5, 'ridge:near', 'onOff'],
     ]);
   });
-  it('its steps run, and states are told from before to now', () => {
+  it('its steps run, and states are reported from before to now', () => {
     const project = ridge();
     const x = expand(indexProject(project));
     const points: Vec2[] = [

@@ -4,7 +4,7 @@ import { randomUUID } from 'node:crypto';
 import { Database, type Reader, type Tx } from '../database/database.js';
 import type { EditsDto, StepDto } from '../edits/edit.dto.js';
 import { EditsService } from '../edits/edits.service.js';
-import { tell } from '../database/notices.js';
+import { notify } from '../database/notices.js';
 import { ProblemError } from '../http/problem.js';
 import { ProjectStore } from '../projects/project.store.js';
 import { sha256 } from '../sha256.js';
@@ -77,7 +77,7 @@ export class BuildsService {
   async saySo(tx: Tx, id: string, build: string, said: SayDto & { at?: Date }): Promise<void> {
     const { verdict, who, reason = '', at, key = null } = said;
     await this.builds.say(tx, id, build, { verdict, who, reason, at, key });
-    await tell(tx, { what: 'builds', project: id });
+    await notify(tx, { what: 'builds', project: id });
   }
 
   /** Makes the project as it was in a build, by one edit that can be undone. @throws ProblemError */
@@ -107,7 +107,7 @@ export class BuildsService {
       audit: JSON.stringify(audited),
       key: head.key ?? null,
     });
-    await tell(k, { what: 'builds', project: id });
+    await notify(k, { what: 'builds', project: id });
     return build;
   }
   private async one(id: string, build: string): Promise<BuildDto> {

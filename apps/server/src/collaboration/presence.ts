@@ -1,7 +1,7 @@
 import { Inject, Injectable, type OnModuleDestroy, type OnModuleInit } from '@nestjs/common';
 import { sql } from 'kysely';
 import { Database, type Reader } from '../database/database.js';
-import { tell } from '../database/notices.js';
+import { notify } from '../database/notices.js';
 import { LIMITS } from '../limits.js';
 import type { PresentDto, WindowDto } from './collaboration.dto.js';
 
@@ -143,5 +143,5 @@ export class Presence implements OnModuleInit, OnModuleDestroy {
 }
 
 async function tellAll(k: Reader, projects: readonly string[]): Promise<void> {
-  for (const project of new Set(projects)) await tell(k, { what: 'presence', project });
+  for (const project of new Set(projects)) await notify(k, { what: 'presence', project });
 }

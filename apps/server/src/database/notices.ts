@@ -16,7 +16,7 @@ const CHANNEL = 'oquel';
 const AGAIN_MS = 500;
 
 /** Tells the other processes by NOTIFY, as part of the transaction that it tells of: it is heard when that is committed. */
-export async function tell(k: Reader, notice: Notice): Promise<void> {
+export async function notify(k: Reader, notice: Notice): Promise<void> {
   await sql`select pg_notify(${CHANNEL}, ${JSON.stringify(notice)})`.execute(k);
 }
 

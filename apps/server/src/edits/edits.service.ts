@@ -1,7 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { applyChanges, changesBetween, readChangeSet, type Change, type Project } from '@oquel/core';
 import { Database, type Tx } from '../database/database.js';
-import { tell } from '../database/notices.js';
+import { notify } from '../database/notices.js';
 import { ProblemError } from '../http/problem.js';
 import { LIMITS } from '../limits.js';
 import { EditLog, type LoggedEdit, type StackEdit } from '../projects/edit.log.js';
@@ -224,7 +224,7 @@ export class EditsService {
       .set({ version, bytes, updated_at: new Date() })
       .where('id', '=', id)
       .execute();
-    await tell(tx, { what: 'version', project: id, version });
+    await notify(tx, { what: 'version', project: id, version });
     const { kind, label } = entry;
     const { who, author = null, key = null } = dto;
     return { version, kind, label, who, author, at, inForce: kind === 'edit', key };

@@ -6,7 +6,7 @@ import { sql } from 'kysely';
 import { filter, map, Subject, type Observable } from 'rxjs';
 import { BuildStore } from '../builds/build.store.js';
 import { Database } from '../database/database.js';
-import { tell } from '../database/notices.js';
+import { notify } from '../database/notices.js';
 import { HeavyService } from '../heavy/heavy.service.js';
 import { busy, noSuchProject, ProblemError } from '../http/problem.js';
 import { LIMITS } from '../limits.js';
@@ -96,7 +96,7 @@ export class PlaysService {
         .where('id', '=', play)
         .executeTakeFirst();
       if (gone.numDeletedRows === 0n) throw noSuchPlay();
-      await tell(tx, { what: 'plays', project });
+      await notify(tx, { what: 'plays', project });
     });
   }
   /** A new token in the place of the one before. @throws ProblemError 404 */
@@ -153,7 +153,7 @@ export class PlaysService {
         delete from plays where project_id = ${project} and id in (
           select id from plays where project_id = ${project} order by at desc offset ${LIMITS.plays.kept}
         )`.execute(tx);
-      await tell(tx, { what: 'plays', project });
+      await notify(tx, { what: 'plays', project });
     });
     return { id, at, name, figures };
   }

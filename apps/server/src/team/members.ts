@@ -1,7 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { sql } from 'kysely';
 import { Database, type Reader } from '../database/database.js';
-import { tell } from '../database/notices.js';
+import { notify } from '../database/notices.js';
 import { ROLES, type Role } from './roles.js';
 import { withdrawUnbacked } from './invitations-hold.js';
 import { noSuch } from './team.problems.js';
@@ -59,7 +59,7 @@ export class Members {
         .execute();
     }
     if (person.was === 'lead' && role !== 'lead') await withdrawUnbacked(k);
-    await tell(k, { what: 'access', account });
+    await notify(k, { what: 'access', account });
     return person;
   }
   /** The projects, of some, in which somebody has a role. */

@@ -10,7 +10,7 @@ import { hashOf, newSecret } from './secrets.js';
 import { notVouched, type Vouched } from './single.sign.on.js';
 import { Sessions } from './sessions.js';
 import { lastAdministrator, nameTaken, noInvitation, noSuch, wrongPassword } from './team.problems.js';
-import { tell } from '../database/notices.js';
+import { notify } from '../database/notices.js';
 import { SERVER, withdrawUnbacked } from './invitations-hold.js';
 
 export interface Person {
@@ -155,7 +155,7 @@ export class People {
       if (!(await hasAdministrator(tx))) throw lastAdministrator();
       await withdrawUnbacked(tx);
       if (isEnded === true) await this.sessions.end(id, { but: null }, tx);
-      else await tell(tx, { what: 'access', account: id });
+      else await notify(tx, { what: 'access', account: id });
       return account;
     });
   }

@@ -4,7 +4,7 @@ import { parse, serialize } from 'cookie';
 import type { Request, Response } from 'express';
 import { sql } from 'kysely';
 import { Database, type Reader } from '../database/database.js';
-import { tell } from '../database/notices.js';
+import { notify } from '../database/notices.js';
 import { LIMITS } from '../limits.js';
 import type { Actor } from './actor.js';
 import type { Role } from './roles.js';
@@ -106,7 +106,7 @@ export class Sessions {
       .$if('but' in which && which.but !== null, (q) => q.where('id', '!=', (which as { but: string }).but))
       .returning('id')
       .execute();
-    await tell(k, { what: 'access', account });
+    await notify(k, { what: 'access', account });
     return gone.length;
   }
 }

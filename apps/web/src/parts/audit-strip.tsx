@@ -102,10 +102,10 @@ function LastEditText({ last }: { last: LastEdit }): ReactNode {
     ...(gone.length > 0 ? [`${gone.length} gone`] : []),
   ];
   if (parts.length === 0) return <>no finding changed</>;
-  const told = worst ?? gone[0];
+  const named = worst ?? gone[0];
   return (
     <>
-      {parts.join(', ')} · {worst ? told.message : `gone: ${told.message}`}
+      {parts.join(', ')} · {worst ? named.message : `gone: ${named.message}`}
     </>
   );
 }

@@ -36,17 +36,17 @@ export function later<P extends object>(
   let loaded: ComponentType<P> | null = null;
   let hasFailed = false;
   const listeners = new Set<() => void>();
-  const tell = (): void => listeners.forEach((listener) => listener());
+  const notify = (): void => listeners.forEach((listener) => listener());
   const once = (): Promise<void> =>
     (loading ??= load().then(
       (component) => {
         loaded = component;
         hasFailed = false;
-        tell();
+        notify();
       },
       () => {
         hasFailed = true;
-        tell();
+        notify();
       },
     ));
   const subscribe = (listener: () => void): (() => void) => {

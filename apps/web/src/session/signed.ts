@@ -12,7 +12,7 @@ function set(next: Here): void {
   here = next;
   for (const listener of listeners) listener();
 }
-signedOut.tell = () => {
+signedOut.happened = () => {
   if (here.account !== null || !here.team) set({ ...here, team: true, account: null });
 };
 

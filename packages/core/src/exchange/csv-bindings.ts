@@ -210,7 +210,7 @@ function readParts(row: Cells): Parts | null {
   const [sender, event, receiver, action] = (['sender', 'event', 'receiver', 'action'] as const).map((f) =>
     row.text(f),
   );
-  const [hears, tells] = [sender.startsWith('#'), receiver.startsWith('#')];
+  const [hears, publishes] = [sender.startsWith('#'), receiver.startsWith('#')];
   const missing = (field: CsvField, text: string): boolean => {
     if (text === '') row.fault(field, 'is empty');
     return text === '';
@@ -219,17 +219,17 @@ function readParts(row: Cells): Parts | null {
     missing('sender', sender),
     !hears && missing('event', event),
     missing('receiver', receiver),
-    !tells && missing('action', action),
+    !publishes && missing('action', action),
   ].includes(true);
-  if (hears && tells) row.fault('receiver', 'what is heard on a channel cannot be published again');
-  if (lacking || (hears && tells)) return null;
+  if (hears && publishes) row.fault('receiver', 'what is heard on a channel cannot be published again');
+  if (lacking || (hears && publishes)) return null;
   const line = new LineOfCells();
   line.add('when ');
   line.add(hears ? sender : sender === '.' ? '' : sender, 'sender');
   if (!hears) line.add('.').add(event, 'event');
   line.add(' do ');
-  line.add(tells ? receiver : receiver === '.' ? '' : receiver, 'receiver');
-  if (!tells) line.add('.').add(action, 'action');
+  line.add(publishes ? receiver : receiver === '.' ? '' : receiver, 'receiver');
+  if (!publishes) line.add('.').add(action, 'action');
   const args = row.text('arguments');
   if (args.startsWith('(')) line.add(args, 'arguments');
   else if (args !== '') line.add('(').add(args, 'arguments').add(')');

@@ -54,13 +54,13 @@ export class PlayObserver {
     this.findings = {
       served: (binding) => this.served(binding),
       raised: (at, event) => this.raised(at, event),
-      unknown: (what, name) => this.tell('unknown', { what, name }),
+      unknown: (what, name) => this.add('unknown', { what, name }),
       unexplained: (at, action, after) =>
-        this.tell('unexplained', { at, action, ...(after ? { after } : {}) }),
-      missing: (what) => this.tell('missing', what),
-      doubled: (what) => this.tell('doubled', what),
-      order: (late, early) => this.tell('order', { late, early }),
-      despite: (at, name, reason) => this.tell('despite', { at, name, reason }),
+        this.add('unexplained', { at, action, ...(after ? { after } : {}) }),
+      missing: (what) => this.add('missing', what),
+      doubled: (what) => this.add('doubled', what),
+      order: (late, early) => this.add('order', { late, early }),
+      despite: (at, name, reason) => this.add('despite', { at, name, reason }),
     };
   }
 
@@ -174,7 +174,7 @@ export class PlayObserver {
     if (!entry) this.raisedBy.set(key, (entry = { at, event, count: 0, sessions: 0 }));
     this.counted(entry, key);
   }
-  private tell<K extends keyof Reported>(kind: K, what: Parameters<(typeof REPORTED)[K]>[0]): void {
+  private add<K extends keyof Reported>(kind: K, what: Parameters<(typeof REPORTED)[K]>[0]): void {
     const key = (REPORTED[kind] as (of: typeof what) => string)(what);
     const map = this.reported[kind] as Map<string, Tally>;
     let entry = map.get(key);

@@ -96,9 +96,9 @@ export function guessTableKind(columns: readonly string[], file = ''): AnyKind |
   for (const table of Object.values(TABLES)) {
     const fields = fieldsOf(table);
     const isCalled = file.toLowerCase().includes(table.many);
-    const tells = fields.filter((f) => table.telling.includes(f.name) && has(f)).length;
-    if (!has(table.named) || (tells === 0 && !isCalled)) continue;
-    const score = fields.filter(has).length + tells * 2 + (isCalled ? 3 : 0);
+    const telling = fields.filter((f) => table.telling.includes(f.name) && has(f)).length;
+    if (!has(table.named) || (telling === 0 && !isCalled)) continue;
+    const score = fields.filter(has).length + telling * 2 + (isCalled ? 3 : 0);
     if (!best || score > best.score) best = { kind: table.kind, score };
   }
   // Properties may be called so, too.

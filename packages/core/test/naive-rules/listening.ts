@@ -91,9 +91,9 @@ function events(r: NaiveReading, { nodes }: Uses): void {
       const subject = { asset: asset.id, event: e.name };
       const without = instances.filter((i) => !nodes.has(`${i.address} ${e.name}`)).map((i) => i.address);
       const gap = gaps.find(([key]) => key === `spawn-gap/ ${canonicalJson(subject)}`)?.[1];
-      const told = e.expectsListener ? without.filter((at) => !gap?.has(at)) : without;
-      if (told.length > 0 && (e.expectsListener || without.length === instances.length))
-        r.report('unheard-event', '', subject, told);
+      const reported = e.expectsListener ? without.filter((at) => !gap?.has(at)) : without;
+      if (reported.length > 0 && (e.expectsListener || without.length === instances.length))
+        r.report('unheard-event', '', subject, reported);
     }
     for (const a of asset.actions ?? []) {
       const without = instances.filter((i) => !nodes.has(`${i.address} ${a.name}`)).map((i) => i.address);

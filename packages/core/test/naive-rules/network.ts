@@ -46,8 +46,8 @@ function deliveries(r: NaiveReading): void {
       const changes = (a.effects ?? []).some((x) => !('raise' in x));
       if (!reliable && changes) tell('unreliable-state');
       const keeper = peerOf(r, receiver, 'authority');
-      const told = may.some((p) => keeper !== undefined && audience(p).includes(keeper));
-      if (receiver.asset.existsOn === 'authority' && !told) tell('authority-gap');
+      const reported = may.some((p) => keeper !== undefined && audience(p).includes(keeper));
+      if (receiver.asset.existsOn === 'authority' && !reported) tell('authority-gap');
     }
   }
 }

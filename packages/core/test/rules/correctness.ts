@@ -54,7 +54,7 @@ export const ROWS: Row[] = [
   ],
   [
     'duplicate-binding',
-    'each later one is told with the first, here the direct one, and not with one another',
+    'each later one is reported with the first, here the direct one, and not with one another',
     two(
       [
         wire('mast.onGust', 'horn.sound'),
@@ -317,7 +317,7 @@ export const ROWS: Row[] = [
   ],
   [
     'opposing-actions',
-    'a value read from the payload cannot be told',
+    'a value read from the payload cannot be reported',
     project([
       scene({
         placements: [place('mast', 'Mast'), place('b', 'Brake')],

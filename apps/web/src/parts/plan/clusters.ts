@@ -68,7 +68,7 @@ export function clusterText({ things }: Cluster): string {
   const counts = new Map<string, number>();
   for (const { asset } of things) counts.set(asset, (counts.get(asset) ?? 0) + 1);
   const sorted = [...counts].sort((a, b) => b[1] - a[1]);
-  const told = sorted.slice(0, 3).map(([asset, n]) => `${n} ${asset}`);
+  const named = sorted.slice(0, 3).map(([asset, n]) => `${n} ${asset}`);
   const left = sorted.slice(3).reduce((n, [, count]) => n + count, 0);
-  return `${told.join(', ')}${left > 0 ? ` and ${left} more` : ''}`;
+  return `${named.join(', ')}${left > 0 ? ` and ${left} more` : ''}`;
 }

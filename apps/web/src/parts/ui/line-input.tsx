@@ -189,7 +189,7 @@ export function LineInput<T>(props: Props<T>): ReactNode {
         {text === '' ? (
           <span className="soft">{hint}</span>
         ) : 'fault' in parsed ? (
-          <FaultText fault={parsed.fault} told={tried || parsed.fault.at < text.trimEnd().length} />
+          <FaultText fault={parsed.fault} isShown={tried || parsed.fault.at < text.trimEnd().length} />
         ) : wrong.length > 0 ? (
           <span className="fault warning">This would be reported: {wrong.join('; ')}</span>
         ) : (
@@ -211,12 +211,12 @@ export function LineInput<T>(props: Props<T>): ReactNode {
 
 function FaultText({
   fault: { at, message, expected },
-  told,
+  isShown,
 }: {
   fault: { at: number; message: string; expected: string };
-  told: boolean;
+  isShown: boolean;
 }): ReactNode {
-  if (!told) return <span className="soft">Next: {expected}</span>;
+  if (!isShown) return <span className="soft">Next: {expected}</span>;
   return (
     <span className="fault error">
       At character {at + 1}: {message}

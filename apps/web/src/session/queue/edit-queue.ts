@@ -240,9 +240,9 @@ export class EditQueue extends QueueEntries {
       try {
         const changes = this.overlay.take(filled, isMine);
         const others = filled.filter((e) => e.key === null || !ownKeys.has(e.key));
-        const told = others.at(-1) ?? filled[filled.length - 1];
-        const who = others.length > 0 ? told.who : null;
-        if (changes.length > 0) this.listener.shown(this.project, changes, { label: toldAs(told), who });
+        const last = others.at(-1) ?? filled[filled.length - 1];
+        const who = others.length > 0 ? last.who : null;
+        if (changes.length > 0) this.listener.shown(this.project, changes, { label: labelIn(last), who });
       } catch {
         return this.openAnew(sent);
       }
@@ -301,6 +301,6 @@ function withChanges(edit: LoggedEdit, sent: Entry | undefined): LoggedEdit {
   if (!sent || edit.key !== sent.key || edit.changes.length > 0) return edit;
   return { ...edit, changes: [...changesOf(sent)] };
 }
-function toldAs({ kind, label }: LoggedEdit): string {
+function labelIn({ kind, label }: LoggedEdit): string {
   return `${kind === 'undo' ? 'undone: ' : kind === 'redo' ? 'redone: ' : ''}${label}`;
 }

@@ -87,7 +87,7 @@ export abstract class QueueEntries {
     this.forget(group.filter((e) => !kept.includes(e)));
     this.parked.add(kept);
     this.park(kept, { ...parked, group: kept[0].key });
-    this.tellRemoval(changes, entry);
+    this.reportRemoval(changes, entry);
   }
   protected park(entries: readonly Entry[], parked: Parked): void {
     for (const entry of entries) entry.parked = parked;
@@ -120,11 +120,11 @@ export abstract class QueueEntries {
   protected leaveOut(entries: readonly Entry[]): void {
     const keys = new Set(entries.map((e) => e.key));
     if (this.overlay.pendings.some((p) => keys.has(p.entry.key))) {
-      this.tellRemoval(this.overlay.remove(keys), entries[0]);
+      this.reportRemoval(this.overlay.remove(keys), entries[0]);
     }
     this.forget(entries);
   }
-  protected tellRemoval(changes: readonly Change[], entry: Entry): void {
+  protected reportRemoval(changes: readonly Change[], entry: Entry): void {
     if (changes.length > 0) {
       this.listener.shown(this.project, changes, { label: `not stored: ${labelOf(entry)}`, who: null });
     }

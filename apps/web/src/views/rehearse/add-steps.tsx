@@ -100,7 +100,7 @@ function TellChannel({ at, onStep }: { at: number; onStep: (step: Step) => void 
 function TypedStep({ at, onStep }: { at: number; onStep: (step: Step) => void }): ReactNode {
   const { index } = useSessionState();
   const [text, setText] = useState('');
-  const told = useId();
+  const messageId = useId();
   const { action, doubt } = readTypedStep(index, text);
   const onKeyDown = (e: KeyboardEvent): void => {
     if (e.key !== 'Enter' || !action) return;
@@ -113,14 +113,14 @@ function TypedStep({ at, onStep }: { at: number; onStep: (step: Step) => void })
       <input
         className="line code"
         aria-label="Step, typed"
-        aria-describedby={told}
+        aria-describedby={messageId}
         aria-invalid={text.trim() !== '' && !action}
         placeholder="or type scene:thing.event, or expect …"
         value={text}
         onChange={(e) => setText(e.target.value)}
         onKeyDown={onKeyDown}
       />
-      <span id={told} className={action ? 'fault warning' : 'soft'} role="status">
+      <span id={messageId} className={action ? 'fault warning' : 'soft'} role="status">
         {doubt === '' && action ? 'Enter adds it' : doubt}
       </span>
     </div>

@@ -199,7 +199,7 @@ const SHAPES: Record<MarkShape, (x: number, y: number) => string> = {
   does: (x, y) => `M${x - 3.5} ${y - 6}h7v12h-7z`,
   change: (x, y) => `M${x - 3} ${y - 3}h6M${x - 3} ${y + 3}h6`,
   not: (x, y) => `M${x - 4} ${y}a4 4 0 1 0 8 0a4 4 0 1 0 -8 0M${x - 4} ${y + 5}L${x + 4} ${y - 5}`,
-  tells: (x, y) => `M${x - 4} ${y - 6}l4 6l-4 6M${x} ${y - 6}l4 6l-4 6`,
+  publishes: (x, y) => `M${x - 4} ${y - 6}l4 6l-4 6M${x} ${y - 6}l4 6l-4 6`,
   wakes: (x, y) => `M${x - 4} ${y + 4}l4 -8l4 8`,
   sleeps: (x, y) => `M${x - 4} ${y - 4}l4 8l4 -8`,
   ends: (x, y) => `M${x} ${y - 8}v16M${x + 3} ${y - 8}v16`,

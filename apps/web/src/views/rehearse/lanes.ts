@@ -7,7 +7,17 @@ export interface Mark {
   shape: MarkShape;
 }
 export type MarkShape =
-  'raise' | 'does' | 'change' | 'not' | 'tells' | 'wakes' | 'sleeps' | 'ends' | 'comes' | 'holds' | 'fails';
+  | 'raise'
+  | 'does'
+  | 'change'
+  | 'not'
+  | 'publishes'
+  | 'wakes'
+  | 'sleeps'
+  | 'ends'
+  | 'comes'
+  | 'holds'
+  | 'fails';
 export interface Lane {
   /** An address, `#channel`, or a scene, which heads the lanes of what stands in it. */
   name: string;
@@ -85,7 +95,7 @@ function shapeOf(r: TraceRecord): MarkShape {
     case 'change':
       return 'change';
     case 'publication':
-      return 'tells';
+      return 'publishes';
     case 'wake':
       return 'wakes';
     case 'sleep':

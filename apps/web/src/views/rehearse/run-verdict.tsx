@@ -68,11 +68,11 @@ function shortVerdict({ verdict: v, records }: Rehearsed): string {
 function missed(records: readonly TraceRecord[]): string {
   const lost = records.filter((r) => r.kind === 'lost').length;
   const refused = records.filter((r) => r.kind === 'refused').length;
-  const told = [
+  const reasons = [
     lost > 0 ? `${countText(lost, 'delivery', 'deliveries')} lost` : '',
     refused > 0 ? `${countText(refused, 'event')} refused` : '',
   ].filter(Boolean);
-  return told.length > 0 ? `but ${told.join(' and ')}` : '';
+  return reasons.length > 0 ? `but ${reasons.join(' and ')}` : '';
 }
 function Difference({ run, onCursor }: { run: Rehearsed; onCursor: (n: number) => void }): ReactNode {
   const { difference } = run;

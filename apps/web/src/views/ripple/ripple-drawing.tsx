@@ -225,12 +225,12 @@ function useReveal(
   at: ReadonlyMap<string, number>,
   layout: RippleLayout,
 ): void {
-  const told = useRef('');
+  const announced = useRef('');
   useEffect(() => {
     const el = pane.current;
     const i = at.get(chosen);
-    if (!el || i === undefined || told.current === chosen) return;
-    told.current = chosen;
+    if (!el || i === undefined || announced.current === chosen) return;
+    announced.current = chosen;
     const { [i]: x } = layout.x;
     const { [i]: width } = layout.w;
     const { [i]: y } = layout.y;

@@ -144,7 +144,7 @@ function checkConditions(
   const { payload, reader } = ends;
   const { from } = binding;
   const seen = new Set<string>();
-  const tell = (
+  const reportName = (
     name: string,
     of: string,
     known: Iterable<string>,
@@ -168,9 +168,9 @@ function checkConditions(
       if (!payload || payload.some((f) => f.name === name)) continue;
       const of = 'channel' in from ? `#${from.channel}` : from.event;
       const known = payload.map((f) => f.name);
-      tell(name, of, known, 'condition');
+      reportName(name, of, known, 'condition');
     } else if (reader && !reader.propertyAt.has(name)) {
-      tell(name, reader.decl.id, reader.propertyAt.keys(), 'conditionProperty');
+      reportName(name, reader.decl.id, reader.propertyAt.keys(), 'conditionProperty');
     }
   }
 }

@@ -87,7 +87,7 @@ class Pairs {
     this.tries = triesFor(this.left);
   }
 
-  tell(first: number, later: number, what: string): void {
+  reportPair(first: number, later: number, what: string): void {
     const { x } = this.inputs;
     if (first === later || this.left-- <= 0) return;
     const [a, b] = [bindingRef(x, first), bindingRef(x, later)];
@@ -107,7 +107,7 @@ class Pairs {
         const first = meeting[i];
         // Two whose conditions exclude each other never do the same at once.
         if (!canBothServe(g, askerOf(first), askerOf(later))) continue;
-        if (isWanted(first, later)) this.tell(first.binding, later.binding, 'perform the same action');
+        if (isWanted(first, later)) this.reportPair(first.binding, later.binding, 'perform the same action');
         break;
       }
     });
@@ -126,7 +126,7 @@ function publicationsAlike({ g }: AnalysisInputs, event: number, pairs: Pairs): 
     const earlier = alike?.find((number) =>
       canBothServe(g, { number, node: event }, { number: later, node: event }),
     );
-    if (earlier !== undefined) pairs.tell(earlier, later, 'publish the same');
+    if (earlier !== undefined) pairs.reportPair(earlier, later, 'publish the same');
     if (!alike) firsts.set(same, [later]);
     // One that another stands for already is never looked for.
     else if (earlier === undefined || hasConditions(binding.if)) alike.push(later);

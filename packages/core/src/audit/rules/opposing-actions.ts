@@ -78,11 +78,11 @@ class Pairs {
         if (!isWanted(first, later)) continue;
         if (first.binding === later.binding || first.value === later.value) continue;
         if (this.tries-- <= 0) return;
-        if (canBothServe(g, askerOf(first), askerOf(later))) this.tell(first, later);
+        if (canBothServe(g, askerOf(first), askerOf(later))) this.reportPair(first, later);
       }
     }
   }
-  private tell(first: Met, later: Met): void {
+  private reportPair(first: Met, later: Met): void {
     const { g, x } = this.inputs;
     this.left--;
     const [a, b] = [bindingRef(x, first.binding), bindingRef(x, later.binding)];

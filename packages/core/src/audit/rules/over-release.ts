@@ -26,7 +26,7 @@ export const overRelease = defineRule<'all'>({
         if (g.end[node] - g.first[node] < 2) return;
         const numbers = new Set<number>();
         for (let e = g.first[node]; e < g.end[node]; e++) numbers.add(g.ref[e]);
-        tell(inputs, numbers, () => `${x.address(instance)} ${event.name}`, report);
+        reportIn(inputs, numbers, () => `${x.address(instance)} ${event.name}`, report);
       },
     },
     {
@@ -34,7 +34,7 @@ export const overRelease = defineRule<'all'>({
       after: ['use'],
       check(inputs, { number, channel }, report) {
         if (releasesNone(inputs)) return;
-        tell(inputs, listeners(inputs, number), () => `#${channel.name}`, report);
+        reportIn(inputs, listeners(inputs, number), () => `#${channel.name}`, report);
       },
     },
   ],
@@ -47,7 +47,7 @@ function releasesNone(inputs: AnalysisInputs): boolean {
 }
 
 /** Of several expanded bindings that use the same, reports those that release all. */
-function tell(
+function reportIn(
   { x }: AnalysisInputs,
   numbers: ReadonlySet<number>,
   what: () => string,

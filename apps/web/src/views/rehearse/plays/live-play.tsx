@@ -110,11 +110,11 @@ function Layer({
 /** The time of the last frame, for whoever draws each frame. */
 let frameAt = 0;
 const frameTime = (): number => frameAt;
-function onFrame(told: () => void): () => void {
+function onFrame(listener: () => void): () => void {
   let request = 0;
   const turn = (): void => {
     frameAt = performance.now();
-    told();
+    listener();
     request = requestAnimationFrame(turn);
   };
   request = requestAnimationFrame(turn);
