@@ -121,6 +121,10 @@ describe('on random graphs', () => {
           (m) => isAction(g, m) && components.has(c.of[m]),
         ).length;
         expect(weight).toBe(chains.length[n]);
+        // Each edge begins where the one before it ends, and belongs to that node.
+        const at = [n, ...path.edges.map((e) => g.head[e])].slice(0, -1);
+        expect([...path.tails]).toEqual(at);
+        path.edges.forEach((e, i) => expect(e >= g.first[at[i]] && e < g.end[at[i]]).toBe(true));
       }
     }
   });
