@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import { gateNow } from '../session/gate.js';
 import type { LastEdit } from '../session/session-state.js';
 import { useSession, useSessionState } from '../session/session-context.js';
+import { useWatched } from '../session/watched.js';
 import { SeverityMark, SEVERITY_WORD } from './ui/severity-mark.js';
 import { WorkProgress } from './ui/work-progress.js';
 import { countText } from '../format.js';
@@ -14,12 +15,12 @@ const SEVERITIES: Finding['severity'][] = ['error', 'warning', 'info'];
 export function AuditStrip(): ReactNode {
   const session = useSession();
   const state = useSessionState();
-  const { id, audit, auditing, rehearsed, played, lastEdit, project } = state;
+  const { id, audit, rehearsed, played, lastEdit, project } = state;
   const base = `/p/${id}/audit`;
   if (!audit) {
     return (
       <footer className="strip" aria-label="Audit">
-        <WorkProgress what="Auditing" step={auditing} />
+        <Auditing />
         <Saved />
       </footer>
     );
@@ -73,6 +74,10 @@ export function AuditStrip(): ReactNode {
       <Saved />
     </footer>
   );
+}
+
+function Auditing(): ReactNode {
+  return <WorkProgress what="Auditing" step={useWatched(useSession().auditStep)} />;
 }
 
 /** Whether everything that was done here is stored. */

@@ -8,6 +8,7 @@ import {
   type ChangeSet,
   type Project,
   type Rehearsal,
+  type WorkStep,
 } from '@oquel/core';
 import { proxy } from 'comlink';
 import type { OpenedProject, PresentWindow } from '../api/client.js';
@@ -21,12 +22,13 @@ import { changesOf, labelOf, type Entry } from './queue/entry.js';
 import { httpServer } from './queue/http-server.js';
 import type { Clock, EntryStore } from './queue/ports.js';
 import { Rehearsing } from './rehearsing.js';
+import { Watched } from './watched.js';
 import type { Aside, Conflict, Notice, SessionState, Played } from './session-state.js';
 
 /** What a window brings along. */
 export interface SessionWindow {
-  /** The JSON text of what was opened, where the window still has it. */
-  text?: string | null;
+  /** Whether the auditor has read the project already. */
+  isRead?: boolean;
   /** Names this window. */
   client: string;
   /** Names this browser, whose edits are one's own. */
@@ -58,6 +60,8 @@ export class ProjectSession extends AuditorQuestions implements QueueListener {
   private readonly rehearsing: Rehearsing;
   private closed = false;
   protected auditing: Promise<void>;
+  /** How far an audit from the beginning is; null if none runs. */
+  readonly auditStep = new Watched<WorkStep | null>(null);
   /** The date of the last audit. */
   private today = '';
   /** Both sides of each choice, by group, as they are at a version. */
@@ -66,7 +70,7 @@ export class ProjectSession extends AuditorQuestions implements QueueListener {
   constructor(
     opened: OpenedProject,
     auditor: AuditorPort,
-    { text = null, client, author, who, store, access }: SessionWindow,
+    { isRead = false, client, author, who, store, access }: SessionWindow,
   ) {
     super(auditor);
     const { id, document: project } = opened;
@@ -76,7 +80,6 @@ export class ProjectSession extends AuditorQuestions implements QueueListener {
       access,
       index: indexProject(project),
       audit: null,
-      auditing: null,
       rehearsed: null,
       lastEdit: null,
       undo: opened.undo[0]?.label ?? null,
@@ -102,7 +105,7 @@ export class ProjectSession extends AuditorQuestions implements QueueListener {
     const newKey = (): string => crypto.randomUUID();
     const options = { project: id, client, author, who, newKey, now: Date.now };
     this.queue = new EditQueue(opened, httpServer(id, author), store, CLOCK, options, this);
-    this.auditing = this.reaudit(text ?? project);
+    this.auditing = this.reaudit(isRead ? 'read' : project);
   }
 
   /** The version that the server is known to have. */
@@ -290,16 +293,17 @@ export class ProjectSession extends AuditorQuestions implements QueueListener {
   private auditAnew(project: Project): void {
     this.auditing = this.auditing.then(() => this.reaudit(project), ignore);
   }
-  private async reaudit(opened: Project | string): Promise<void> {
+  private async reaudit(project: Project | 'read'): Promise<void> {
     try {
       this.today = today();
       const report: Report = (step) => {
-        if (!this.closed) this.set({ auditing: step });
+        if (!this.closed) this.auditStep.set(step);
         return !this.closed;
       };
-      const audit = await this.auditor.open(opened, this.today, proxy(report));
+      const audit = await this.auditor.open(project, this.today, proxy(report));
       if (this.closed) return;
-      this.set({ audit, auditing: null });
+      this.auditStep.set(null);
+      this.set({ audit });
       this.rehearseIfAsked();
     } catch (error) {
       this.auditFailed(error);

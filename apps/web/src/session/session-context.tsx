@@ -18,9 +18,8 @@ import type { SessionState } from './session-state.js';
 const SessionContext = createContext<ProjectSession | null>(null);
 
 interface Fetched {
-  opened: OpenedProject;
-  /** What `opened` was parsed from: the worker parses it for itself, which is quicker than a copy. Null once it has it. */
-  text: string | null;
+  /** The JSON text of an opened project, until it is parsed. */
+  project: string | OpenedProject;
   here: ThisWindow;
   access: Access | null;
 }
@@ -44,9 +43,8 @@ export function SessionProvider({
     queryFn: async ({ signal }): Promise<Fetched> => {
       const access = accessTo(id);
       access.catch(() => undefined);
-      const text = await openedText(id, thisAuthor(), signal, paced(setFetched));
-      const opened = JSON.parse(text) as OpenedProject;
-      return { opened, text, here: await thisWindow(), access: await access };
+      const project = await openedText(id, thisAuthor(), signal, paced(setFetched));
+      return { project, here: await thisWindow(), access: await access };
     },
     staleTime: Infinity,
     gcTime: 0,
@@ -54,17 +52,21 @@ export function SessionProvider({
   });
   const [session, setSession] = useState<ProjectSession | null>(null);
   const [link, setLink] = useState<CollaborationHub | null>(null);
-  const [lost, setLost] = useState<NoRole | null>(null);
+  const [lost, setLost] = useState<Error | null>(null);
+  const auditor = useAuditor(id);
   useEffect(() => {
-    if (!data) return;
-    const worker = new LoadingWorker(
-      () => new Worker(new URL('../workers/audit.worker.ts', import.meta.url), { type: 'module' }),
-    );
-    const auditor: Remote<Auditor> = wrap<Auditor>(worker);
-    const { opened, text, here, access } = data;
-    data.text = null;
+    if (!data || !auditor) return;
+    const { here, access } = data;
+    let opened;
+    const isRead = typeof data.project === 'string';
+    try {
+      opened = openedIn(data, auditor);
+    } catch (error) {
+      setLost(new Error('The server’s answer is not a project.', { cause: error }));
+      return;
+    }
     const next = new ProjectSession(opened, auditor, {
-      text,
+      isRead,
       client: here.id,
       author: thisAuthor(),
       who: whoIsIt,
@@ -105,10 +107,9 @@ export function SessionProvider({
       link.close();
       setLink(null);
       next.close();
-      worker.terminate();
       setSession(null);
     };
-  }, [data, id]);
+  }, [data, id, auditor]);
   const { pathname, search } = useLocation();
   const here = useDebounced(`${pathname}${search}`);
   useEffect(() => link?.moved(), [link, here]);
@@ -116,6 +117,30 @@ export function SessionProvider({
   if (error) return failed(error, () => void refetch());
   if (!session) return waiting(fetched);
   return <SessionContext value={session}>{children}</SessionContext>;
+}
+
+/** The audit worker of a project: its program is loaded while the project is fetched. Null before it is there. */
+function useAuditor(id: string): Remote<Auditor> | null {
+  const [auditor, setAuditor] = useState<Remote<Auditor> | null>(null);
+  useEffect(() => {
+    const worker = new LoadingWorker(
+      () => new Worker(new URL('../workers/audit.worker.ts', import.meta.url), { type: 'module' }),
+    );
+    const remote: Remote<Auditor> = wrap<Auditor>(worker);
+    // A remote can be called: it is not to be taken for a function that makes the next state.
+    setAuditor(() => remote);
+    return () => {
+      worker.terminate();
+      setAuditor(null);
+    };
+  }, [id]);
+  return auditor;
+}
+/** What was fetched, parsed: by the worker at the same time, which is quicker than sending it a copy. */
+function openedIn(fetched: Fetched, auditor: Remote<Auditor>): OpenedProject {
+  if (typeof fetched.project !== 'string') return fetched.project;
+  auditor.read(fetched.project).catch(() => undefined);
+  return (fetched.project = JSON.parse(fetched.project) as OpenedProject);
 }
 
 export function useSession(): ProjectSession {

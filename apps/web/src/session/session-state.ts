@@ -1,11 +1,4 @@
-import type {
-  AuditResult,
-  FindingChange,
-  Project,
-  ProjectIndex,
-  RehearsalsResult,
-  WorkStep,
-} from '@oquel/core';
+import type { AuditResult, FindingChange, Project, ProjectIndex, RehearsalsResult } from '@oquel/core';
 import type { PresentWindow } from '../api/client.js';
 import type { Access } from './access.js';
 
@@ -23,8 +16,6 @@ export interface SessionState {
   readonly access: Access | null;
   readonly index: ProjectIndex;
   readonly audit: AuditResult | null;
-  /** How far an audit from the beginning is; null if none runs. */
-  readonly auditing: WorkStep | null;
   /** All rehearsals as they ran last; null until they are asked for, by somebody or by the policy. */
   readonly rehearsed: RehearsalsResult | null;
   /** The play whose coverage is shown in the place of that of rehearsals; null for none. */

@@ -273,14 +273,17 @@ export class Judge {
       const { binding } = of as Units['binding'];
       if (part.concerns && !(part as unknown as Part<'binding'>).concerns!(binding)) return;
     }
-    this.reporting = { rule, key: reportKey(number, unit) };
+    // Millions of units are judged: nothing is made for each.
+    this.reportingRule = rule;
+    this.reportingKey = reportKey(number, unit);
     if (rule.meta.group === 'own') failingAs(rule, () => part.check(this.inputs, of, this.take));
     else part.check(this.inputs, of, this.take);
   }
-  private reporting!: { rule: Rule; key: number };
+  private reportingRule!: Rule;
+  private reportingKey = 0;
   /** Takes the reports of the unit that is being judged. */
   private readonly take = (report: Report): void => {
-    this.store.take(this.reporting.rule, this.reporting.key, report);
+    this.store.take(this.reportingRule, this.reportingKey, report);
   };
 }
 

@@ -99,31 +99,39 @@ class LiteralWalk {
   }
 
   private overrides(asset: AssetIndex): void {
-    const { inputs } = this;
-    asset.placements.forEach((p, slot) => {
-      if (asset.placed[slot] < 0) return;
-      const placed = inputs.index.assets[asset.placed[slot]];
-      const judge = (of: AssetIndex, values: Record<string, Value>, path: string): void => {
-        for (const name of Object.keys(values)) {
-          const value = own(values, name)!;
-          const property = of.properties[of.propertyAt.get(name) ?? -1];
-          if (!property || !this.isWrong(value, property.type)) continue;
-          const subject = {
-            asset: asset.decl.id,
-            placement: p.id,
-            property: path === '' ? name : `${path}.${name}`,
-          };
-          const occurrences = inputs.instancesOfPlacement(asset.at, slot);
-          const where = `${name} of ${path === '' ? p.id : `${p.id}/${path}`}`;
-          this.out.push({ value, type: property.type, subject, valueSubject: subject, occurrences, where });
-        }
-      };
-      judge(placed, p.properties ?? {}, '');
-      for (const [path, values] of Object.entries(p.inside ?? {})) {
-        const inner = assetInside(inputs.index, placed, path);
-        if (inner) judge(inner, values, path);
+    const { index } = this.inputs;
+    for (const [slot, { properties, inside }] of asset.placements.entries()) {
+      const placed = index.assets[asset.placed[slot]] as AssetIndex | undefined;
+      if (!placed) continue;
+      if (properties) this.overriding(asset, slot, placed, properties, '');
+      for (const [path, values] of inside ? Object.entries(inside) : []) {
+        const inner = assetInside(index, placed, path);
+        if (inner) this.overriding(asset, slot, inner, values, path);
       }
-    });
+    }
+  }
+  /** The values that a placement gives to what it places, or to what stands inside of that under a path. */
+  private overriding(
+    asset: AssetIndex,
+    slot: number,
+    of: AssetIndex,
+    values: Record<string, Value>,
+    path: string,
+  ): void {
+    for (const name of Object.keys(values)) {
+      const value = own(values, name)!;
+      const property = of.properties[of.propertyAt.get(name) ?? -1];
+      if (!property || !this.isWrong(value, property.type)) continue;
+      const { id } = asset.placements[slot];
+      const subject = {
+        asset: asset.decl.id,
+        placement: id,
+        property: path === '' ? name : `${path}.${name}`,
+      };
+      const occurrences = this.inputs.instancesOfPlacement(asset.at, slot);
+      const where = `${name} of ${path === '' ? id : `${id}/${path}`}`;
+      this.out.push({ value, type: property.type, subject, valueSubject: subject, occurrences, where });
+    }
   }
 
   private effects(asset: AssetIndex): void {

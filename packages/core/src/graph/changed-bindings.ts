@@ -142,7 +142,7 @@ function changedAssets(
     const before = x.index.assets[asset].bindings;
     const [staying, outs, backs] = [same, out, back].map((all) => all.get(asset) ?? []);
     if (bindings === before) {
-      if (staying.length + outs.length + backs.length === 0) continue;
+      if ([staying, outs, backs].every((positions) => positions.length === 0)) continue;
       changed.push({ asset, gone: [...staying, ...outs], fresh: [...staying, ...backs], slots: null });
       continue;
     }
