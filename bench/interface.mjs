@@ -23,7 +23,7 @@ export default function interfaceBench(args) {
     await page.goto(`${base}/p/${id}/wire?scope=${scene.id}`);
     await page.locator('.thing, .cluster').first().waitFor();
     const drawn = performance.now() - begun;
-    await page.getByText(/Gate:/).waitFor({ timeout: 120_000 });
+    await audited(page);
     say(
       `opening: ${drawn.toFixed(0)} ms to the plan, ${(performance.now() - begun).toFixed(0)} ms to its audit`,
     );
@@ -34,12 +34,12 @@ export default function interfaceBench(args) {
     report('muting a sentence in Wire', await page.evaluate(muteSentences, ROUNDS));
     await page.goto(`${base}/p/${id}/wire/sheet`);
     await page.locator('[data-row]').first().waitFor({ timeout: 60_000 });
-    await page.getByText(/Gate:/).waitFor({ timeout: 120_000 });
+    await audited(page);
     await install(page);
     report('a key in the filter of the sheet', await page.evaluate(filterKeys, 'winch brake on cabin'));
     await page.goto(`${base}/p/${id}/plan?scope=${scene.id}`);
     await page.locator('.thing, .cluster').first().waitFor();
-    await page.getByText(/Gate:/).waitFor({ timeout: 120_000 });
+    await audited(page);
     await closer(page);
     await install(page);
     report('choosing a thing in Plan', await page.evaluate(chooseThings, ROUNDS));
@@ -47,13 +47,17 @@ export default function interfaceBench(args) {
     const wide = await importProject(base, fieldOf(5000));
     await page.goto(`${base}/p/${wide}/plan?scope=field`);
     await page.locator('.thing, .cluster').first().waitFor();
-    await page.getByText(/Gate:/).waitFor({ timeout: 120_000 });
+    await audited(page);
     const frames = await pan(page);
     say(`panning 5 000 things, all in sight: ${frames.toFixed(0)} frames a second`);
     return 0;
   });
 }
 
+/** Found by its class: to look for its text in all that is drawn would take a tenth of the time that is measured. */
+function audited(page) {
+  return page.locator('.strip .gate').waitFor({ timeout: 120_000 });
+}
 async function importProject(base, project) {
   const answer = await fetch(`${base}/api/projects`, {
     method: 'POST',

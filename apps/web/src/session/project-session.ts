@@ -10,11 +10,10 @@ import {
   type Rehearsal,
   type WorkStep,
 } from '@oquel/core';
-import { proxy } from 'comlink';
 import type { OpenedProject, PresentWindow } from '../api/client.js';
 import type { Rehearsed } from '../workers/auditor-answers.js';
-import type { Report } from '../workers/in-slices.js';
 import { refusalIn, type Access } from './access.js';
+import { beginAudit, type BegunAudit } from './begun-audit.js';
 import { AuditorQuestions, today, type AuditorPort } from './auditor-questions.js';
 import { EditQueue } from './queue/edit-queue.js';
 import type { QueueListener } from './queue/ports.js';
@@ -27,8 +26,8 @@ import type { Aside, Conflict, Notice, SessionState, Played } from './session-st
 
 /** What a window brings along. */
 export interface SessionWindow {
-  /** Whether the auditor has read the project already. */
-  isRead?: boolean;
+  /** The audit of what was opened, where it has begun already. */
+  audit?: BegunAudit;
   /** Names this window. */
   client: string;
   /** Names this browser, whose edits are one's own. */
@@ -61,7 +60,7 @@ export class ProjectSession extends AuditorQuestions implements QueueListener {
   private closed = false;
   protected auditing: Promise<void>;
   /** How far an audit from the beginning is; null if none runs. */
-  readonly auditStep = new Watched<WorkStep | null>(null);
+  readonly auditStep: Watched<WorkStep | null>;
   /** The date of the last audit. */
   private today = '';
   /** Both sides of each choice, by group, as they are at a version. */
@@ -70,7 +69,7 @@ export class ProjectSession extends AuditorQuestions implements QueueListener {
   constructor(
     opened: OpenedProject,
     auditor: AuditorPort,
-    { isRead = false, client, author, who, store, access }: SessionWindow,
+    { audit, client, author, who, store, access }: SessionWindow,
   ) {
     super(auditor);
     const { id, document: project } = opened;
@@ -105,7 +104,8 @@ export class ProjectSession extends AuditorQuestions implements QueueListener {
     const newKey = (): string => crypto.randomUUID();
     const options = { project: id, client, author, who, newKey, now: Date.now };
     this.queue = new EditQueue(opened, httpServer(id, author), store, CLOCK, options, this);
-    this.auditing = this.reaudit(isRead ? 'read' : project);
+    this.auditStep = audit?.step ?? new Watched<WorkStep | null>(null);
+    this.auditing = this.finishAudit(audit ?? this.beginAudit(project));
   }
 
   /** The version that the server is known to have. */
@@ -291,16 +291,15 @@ export class ProjectSession extends AuditorQuestions implements QueueListener {
   }
   /** One after the other, so that the last is what holds. */
   private auditAnew(project: Project): void {
-    this.auditing = this.auditing.then(() => this.reaudit(project), ignore);
+    this.auditing = this.auditing.then(() => this.finishAudit(this.beginAudit(project)), ignore);
   }
-  private async reaudit(project: Project | 'read'): Promise<void> {
+  private beginAudit(project: Project): BegunAudit {
+    return beginAudit(this.auditor, project, this.auditStep, () => !this.closed);
+  }
+  private async finishAudit({ result, today }: BegunAudit): Promise<void> {
     try {
-      this.today = today();
-      const report: Report = (step) => {
-        if (!this.closed) this.auditStep.set(step);
-        return !this.closed;
-      };
-      const audit = await this.auditor.open(project, this.today, proxy(report));
+      this.today = today;
+      const audit = await result;
       if (this.closed) return;
       this.auditStep.set(null);
       this.set({ audit });

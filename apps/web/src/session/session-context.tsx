@@ -8,9 +8,11 @@ import { tenthsText } from '../format.js';
 import type { Auditor } from '../workers/auditor.js';
 import { LoadingWorker } from '../workers/loading-worker.js';
 import { accessTo, NoRole, type Access } from './access.js';
+import { beginAudit } from './begun-audit.js';
 import { CollaborationHub } from './collaboration/collaboration-hub.js';
 import { browserStore } from './queue/browser-store.js';
 import { whoIsIt } from './who.js';
+import { Watched } from './watched.js';
 import { thisAuthor, thisWindow, type ThisWindow } from './windows.js';
 import { ProjectSession } from './project-session.js';
 import type { SessionState } from './session-state.js';
@@ -57,16 +59,21 @@ export function SessionProvider({
   useEffect(() => {
     if (!data || !auditor) return;
     const { here, access } = data;
+    let isOpen = true;
+    // The worker parses the text at the same time.
+    const audit =
+      typeof data.project === 'string'
+        ? beginAudit(auditor, data.project, new Watched<WorkStep | null>(null), () => isOpen)
+        : undefined;
     let opened;
-    const isRead = typeof data.project === 'string';
     try {
-      opened = openedIn(data, auditor);
+      opened = openedIn(data);
     } catch (error) {
       setLost(new Error('The server’s answer is not a project.', { cause: error }));
       return;
     }
     const next = new ProjectSession(opened, auditor, {
-      isRead,
+      audit,
       client: here.id,
       author: thisAuthor(),
       who: whoIsIt,
@@ -107,6 +114,7 @@ export function SessionProvider({
       link.close();
       setLink(null);
       next.close();
+      isOpen = false;
       setSession(null);
     };
   }, [data, id, auditor]);
@@ -136,11 +144,10 @@ function useAuditor(id: string): Remote<Auditor> | null {
   }, [id]);
   return auditor;
 }
-/** What was fetched, parsed: by the worker at the same time, which is quicker than sending it a copy. */
-function openedIn(fetched: Fetched, auditor: Remote<Auditor>): OpenedProject {
-  if (typeof fetched.project !== 'string') return fetched.project;
-  auditor.read(fetched.project).catch(() => undefined);
-  return (fetched.project = JSON.parse(fetched.project) as OpenedProject);
+/** What was fetched, parsed once. */
+function openedIn(fetched: Fetched): OpenedProject {
+  if (typeof fetched.project === 'string') fetched.project = JSON.parse(fetched.project) as OpenedProject;
+  return fetched.project;
 }
 
 export function useSession(): ProjectSession {

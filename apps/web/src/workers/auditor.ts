@@ -86,19 +86,13 @@ export class Auditor {
     if (!this.open_) throw new Error('the auditor has no project');
     return this.open_;
   }
-  private unopened: Project | null = null;
-  /** Takes the text of what the server has opened: quicker than a copy of the project, and beside the window. */
-  read(text: string): void {
-    this.unopened = (JSON.parse(text) as { document: Project }).document;
-  }
   /**
-   * Audits a project, or the one that was {@link read}. `today`: ISO date by which waivers are judged.
+   * Audits a project. The text of what the server has opened is taken as well: it is parsed beside the window, which is quicker
+   * than to send a copy of the project. `today`: ISO date by which waivers are judged.
    * @throws ProjectTooLarge
    */
-  async open(from: Project | 'read', today: string, report: Report | null = null): Promise<AuditResult> {
-    const project = from === 'read' ? this.unopened : from;
-    if (!project) throw new Error('the auditor has read no project');
-    this.unopened = null;
+  async open(from: Project | string, today: string, report: Report | null = null): Promise<AuditResult> {
+    const project = typeof from === 'string' ? (JSON.parse(from) as { document: Project }).document : from;
     const audit = await inSlices(IncrementalAudit.opening(project, today), report);
     this.today = today;
     this.open_ = audit;
