@@ -63,7 +63,7 @@ describe('the graph', () => {
     expect(Object.fromEntries(classes)).toEqual({
       jumped: 'limited',
       counted: 'conditional',
-      reported: 'instant',
+      told: 'instant',
       heard: 'conditional',
       lapse: 'instant',
     });

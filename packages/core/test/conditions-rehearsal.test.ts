@@ -67,7 +67,7 @@ describe('a rehearsal', () => {
     expect(Object.fromEntries(byBinding.map((b) => [b.binding, [b.served, b.refused ?? 0]]))).toEqual({
       jumped: [0, 1],
       counted: [1, 0],
-      reported: [1, 0],
+      told: [1, 0],
       heard: [1, 0],
       lapse: [1, 0],
     });

@@ -308,6 +308,41 @@ describe('a runaway', () => {
     });
     expect(verdict(project)).toMatchObject({ runaway: true, pass: false, deliveries: 2000 });
   });
+  it('of a copy is reported of that copy, not of another one that does the same', () => {
+    const echoes = [
+      {
+        id: 'Cave',
+        kind: 'prefab',
+        actions: [{ name: 'call', effects: [{ spawn: 'Echo' }] }],
+      },
+      {
+        id: 'Echo',
+        kind: 'prefab',
+        events: [
+          { name: 'onMade', cause: { type: 'start' } },
+          { name: 'onHeard', cause: { type: 'raised' } },
+        ],
+        actions: [{ name: 'hear', effects: [{ raise: 'onHeard' }] }],
+        bindings: [
+          { id: 'first', from: { at: '.', event: 'onMade' }, to: { at: '.', action: 'hear' } },
+          { id: 'again', from: { at: '.', event: 'onHeard' }, to: { at: '.', action: 'hear' }, limit: 1200 },
+        ],
+      },
+    ];
+    const project = ridge(
+      [gust({ at: 'cave', action: 'call' })],
+      [raise('onGust'), raise('onGust')],
+      {},
+      echoes,
+    );
+    project.assets[0].placements!.push({ id: 'cave', asset: 'Cave' });
+    const all = records(project);
+    const cycle = all.at(-1) as Extract<TraceRecord, { kind: 'runaway' }>;
+    expect(cycle).toMatchObject({ kind: 'runaway', why: 'loop' });
+    const copy = all.filter((r) => r.kind === 'performed').at(-2)!.at;
+    expect(copy).toBe('ridge:cave/~Echo#1');
+    expect(cycle.cycle).toEqual([{ action: 'hear', at: copy }]);
+  });
   it('over time is ended after a million deliveries', () => {
     const project = ridge(
       [

@@ -3,10 +3,48 @@ import { Fault } from '../graph/faults.js';
 import { FAULT_STRIDE } from '../graph/graph.js';
 import type { AssetIndex } from '../project/index-project.js';
 import type { AnalysisInputs } from './inputs.js';
+import { namesEvidence } from './evidence.js';
+import type { Part } from './rule.js';
 import type { BindingUnit } from './units.js';
 
+/** The name that an end of a binding has and that is not there; with the names that are. */
+export interface DanglingEnd<M extends string> {
+  message: M;
+  data: Readonly<Record<string, string>>;
+  wanted: string;
+  known: Iterable<string>;
+}
+
+/**
+ * The part of a rule that judges an end of bindings: `describe` says which faults are the rule's, `words` what all its messages
+ * say of a binding.
+ */
+export function danglingEnd<M extends string>(
+  describe: (inputs: AnalysisInputs, unit: BindingUnit, fault: number) => DanglingEnd<M> | null,
+  words: (unit: BindingUnit) => Readonly<Record<string, string>>,
+): Part<'binding', M> {
+  return {
+    unit: 'binding',
+    isCandidate: mayDangle,
+    check(inputs, unit, report) {
+      for (const { fault, owners } of endFaults(inputs, unit)) {
+        const found = describe(inputs, unit, fault);
+        if (!found) continue;
+        report({
+          subject: unit.subject,
+          occurrences: owners,
+          class: found.message,
+          message: found.message,
+          data: () => ({ ...found.data, ...words(unit), owner: unit.owner.decl.id }),
+          evidence: () => namesEvidence(found.wanted, found.known),
+        });
+      }
+    },
+  };
+}
+
 /** One fault bit of an authored binding, with the owners in whose copy it is. */
-export interface EndFault {
+interface EndFault {
   fault: number;
   owners: number[];
 }
@@ -15,7 +53,7 @@ export interface EndFault {
  * The faults of a binding: from its expanded copies, or by the text in an asset that has no instance. Linear in its faulty
  * copies.
  */
-export function endFaults(inputs: AnalysisInputs, { owner, records, ends }: BindingUnit): EndFault[] {
+function endFaults(inputs: AnalysisInputs, { owner, records, ends }: BindingUnit): EndFault[] {
   if (inputs.instancesOf(owner.at).length === 0) {
     return BLAMED.filter((fault) => (ends.faults & fault) !== 0).map((fault) => ({ fault, owners: [] }));
   }
@@ -29,7 +67,7 @@ export function endFaults(inputs: AnalysisInputs, { owner, records, ends }: Bind
   });
 }
 /** Whether a binding may have faults: some copy has, or there is none. */
-export function mayDangle(inputs: AnalysisInputs, number: number): boolean {
+function mayDangle(inputs: AnalysisInputs, number: number): boolean {
   const { g, x } = inputs;
   return g.faulty.has(number) || inputs.instancesOf(x.slots.assetOf(number)).length === 0;
 }

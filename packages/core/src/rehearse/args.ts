@@ -6,23 +6,30 @@ import type { InstanceState } from './instance-state.js';
 import type { Population } from './population.js';
 import type { Values } from './records.js';
 
+export interface NamedArg {
+  readonly name: string;
+  readonly arg: Arg;
+}
+/** The arguments of a document as a list: to look for their names at each delivery is slow. */
+export function namedArgs(args: Readonly<Record<string, Arg>> | undefined): readonly NamedArg[] {
+  return Object.entries(args ?? {}).map(([name, arg]) => ({ name, arg }));
+}
+
 /**
  * Arguments as values: fields of what is carried, and current values and the address of one instance. One that has no
- * value is left out. `names` are the arguments' own: finding them anew for each delivery is slow.
+ * value is left out.
  */
 export function evaluate(
-  args: Readonly<Record<string, Arg>> | undefined,
-  names: readonly string[],
+  args: readonly NamedArg[],
   carried: Values,
   reader: InstanceState,
   population: Population,
 ): Values {
-  if (!args) return NONE;
+  if (args.length === 0) return NONE;
   const out: Record<string, Value> = {};
-  for (const name of names) {
-    const value = valueOf(own(args, name)!, carried, reader, population);
-    if (value === undefined) continue;
-    put(out, name, value);
+  for (const { name, arg } of args) {
+    const value = valueOf(arg, carried, reader, population);
+    if (value !== undefined) put(out, name, value);
   }
   return out;
 }

@@ -1,4 +1,5 @@
-import type { Binding } from '../project/types.js';
+import type { Binding, Condition } from '../project/types.js';
+import type { NamedArg } from './args.js';
 
 /** Where a binding delivers, worked out once for each expanded binding. */
 export type Target =
@@ -20,8 +21,10 @@ export interface CompiledBinding {
   /** Number of the expanded binding. */
   number: number;
   binding: Binding;
-  /** The names of its arguments. */
-  argNames: readonly string[];
+  args: readonly NamedArg[];
+  /** Infinity where there is none. */
+  limit: number;
+  conditions: readonly Condition[] | null;
   target: Target;
   /** The sender lies in the owner's own copy; otherwise the binding holds for every copy of what its path names. */
   sameCopy: boolean;

@@ -4,7 +4,7 @@ import { effectName } from '../project/effect-name.js';
 import { literalFault } from '../project/arg-types.js';
 import type { Action, Effect, Type, Value } from '../project/types.js';
 import { isLiteral, sameValue } from '../project/value.js';
-import { evaluate, NONE } from './args.js';
+import { evaluate, namedArgs, NONE } from './args.js';
 import { microseconds, type RehearsalModel } from './rehearsal-model.js';
 import type { InstanceState } from './instance-state.js';
 import type { Population } from './population.js';
@@ -16,7 +16,11 @@ export interface EffectHost {
   readonly x: Expansion;
   readonly model: RehearsalModel;
   readonly population: Population;
+  /** Whether anybody reads the records. */
+  readonly isWritten: boolean;
   write(body: RecordBody, cause: number): number;
+  /** Counts a record that nobody reads. */
+  count(cause: number): number;
   queueRaise(
     live: InstanceState,
     event: number,
@@ -77,7 +81,7 @@ function perform(
   if ('raise' in effect) {
     const event = run.x.assetOf(live.base).eventAt.get(effect.raise);
     if (event === undefined) return 'dangling';
-    const payload = evaluate(effect.payload, Object.keys(effect.payload ?? {}), args, live, population);
+    const payload = effect.payload ? evaluate(namedArgs(effect.payload), args, live, population) : NONE;
     const restart = effect.restart ? `${action.name}/${at}` : undefined;
     run.queueRaise(live, event, payload, cause, microseconds(effect.delay ?? 0), restart);
     return null;
@@ -128,23 +132,24 @@ function changeValue(
       ? operand(effect.to, action, args)
       : 'add' in effect
         ? operand(effect.by, action, args)
-        : { value: true };
+        : TOGGLED;
   if (typeof given === 'string') return given;
   const from = run.population.currentAt(live, at);
   const to = changed(run, effect, from, given.value, asset.properties[at].type);
   if (to === null) return 'misfit';
   if (sameValue(from, to)) return null;
   run.population.putAt(live, at, to);
-  run.write({ kind: 'change', at: run.population.address(live), property: name, from, to }, cause);
+  if (!run.isWritten) run.count(cause);
+  else run.write({ kind: 'change', at: run.population.address(live), property: name, from, to }, cause);
   const events = run.model.changes[asset.at]?.[at];
   if (!events) return null;
-  for (const e of events) {
-    const carries = asset.events[e].payload?.some((f) => f.name === name) === true;
-    run.queueRaise(live, e, carries ? { [name]: to } : NONE, cause, 0);
+  for (const { event, carries } of events) {
+    run.queueRaise(live, event, carries ? { [name]: to } : NONE, cause, 0);
   }
   return null;
 }
 
+const TOGGLED = { value: true };
 function operand(
   value: Value | { param: string },
   action: Action,

@@ -24,7 +24,7 @@ export class InstanceState {
   gone = false;
   /** When it started, on the clock of binding; −1 until it is first awake. */
   started = -1;
-  /** Values that effects have put, by property number. */
+  /** Values by property number, once they were asked for or put by effects. */
   values: (Value | undefined)[] | null = null;
   /** Raises of each event, then performances of each action. */
   readonly counts: number[];

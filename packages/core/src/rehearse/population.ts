@@ -119,11 +119,13 @@ export class Population {
   }
   /** The same by the property's number. */
   currentAt(live: InstanceState, at: number): Value {
-    const { values } = live;
-    return (values === null ? undefined : values[at]) ?? this.initialAt(live, at);
+    return (this.valuesOf(live)[at] ??= this.initialAt(live, at));
   }
   putAt(live: InstanceState, at: number, value: Value): void {
-    (live.values ??= new Array<Value | undefined>(this.x.assetOf(live.base).properties.length))[at] = value;
+    this.valuesOf(live)[at] = value;
+  }
+  private valuesOf(live: InstanceState): (Value | undefined)[] {
+    return (live.values ??= new Array<Value | undefined>(this.x.assetOf(live.base).properties.length));
   }
 
   /** Its peers, as numbers of names: a copy's are those of what spawned it. */

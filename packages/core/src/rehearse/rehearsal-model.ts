@@ -7,7 +7,14 @@ import { ValueTable } from '../expand/values.js';
 import { parsePath } from '../project/path.js';
 import type { AssetIndex } from '../project/index-project.js';
 import type { LoadSet } from '../project/types.js';
+import { namedArgs } from './args.js';
 import type { CompiledBinding, Target } from './compiled-binding.js';
+
+/** The event of a change; whether it carries the new value. */
+interface ChangeEvent {
+  event: number;
+  carries: boolean;
+}
 
 /** What is the same in every run of one expanded project; parts are made when first asked for. */
 export class RehearsalModel {
@@ -20,16 +27,19 @@ export class RehearsalModel {
   readonly timers: readonly (readonly number[])[];
   /** For each asset: it has a code binding that is never let go. */
   readonly clings: readonly boolean[];
-  /** For each asset and property number the numbers of the events of its changes; null for none. */
-  readonly changes: readonly (readonly (readonly number[])[] | null)[];
+  /** For each asset and property number the events of its changes; null for none. */
+  readonly changes: readonly (readonly (readonly ChangeEvent[])[] | null)[];
   /** The instance that contains an instance; −1 for a scene and a stand-in. */
   readonly container: Int32Array;
+  /** How many there are. */
+  readonly peers: number;
   private readonly paths: (PathTable | undefined)[] = [];
   private readonly compiledBindings = new Map<number, CompiledBinding>();
   private knownRoles: PeerRoles | null = null;
 
   constructor(readonly x: Expansion) {
     const { assets } = x.index;
+    this.peers = x.index.project.peers?.length ?? 0;
     this.selector = new Selector(x, this.values);
     this.scenes = sceneInstances(x);
     const byCode = (a: AssetIndex, test: (b: AssetIndex['bindings'][number]) => boolean): boolean =>
@@ -41,7 +51,11 @@ export class RehearsalModel {
     this.changes = assets.map(({ events, properties }) => {
       if (events.every((e) => e.cause.type !== 'change')) return null;
       return properties.map(({ name }) =>
-        events.flatMap(({ cause }, i) => (cause.type === 'change' && cause.property === name ? [i] : [])),
+        events.flatMap(({ cause, payload }, event) =>
+          cause.type === 'change' && cause.property === name
+            ? [{ event, carries: payload?.some((f) => f.name === name) === true }]
+            : [],
+        ),
       );
     });
     this.container = Int32Array.from({ length: x.count }, (_, i) => x.containerOf(i));
@@ -50,9 +64,6 @@ export class RehearsalModel {
 
   get peerRoles(): PeerRoles {
     return (this.knownRoles ??= peerRolesOf(this.x));
-  }
-  get peers(): number {
-    return this.x.index.project.peers?.length ?? 0;
   }
   /** The instance that stands in for the copies that an instance is in. Only for spawned ones. Cost: its depth. */
   standInOver(instance: number): number {
@@ -97,7 +108,9 @@ export class RehearsalModel {
     return {
       number,
       binding,
-      argNames: Object.keys(binding.args ?? {}),
+      args: namedArgs(binding.args),
+      limit: binding.limit ?? Infinity,
+      conditions: binding.if ?? null,
       target: this.targetOf(owner, binding.to),
       sameCopy: 'at' in binding.from && this.staysInside(owner, binding.from.at),
       delay: microseconds(binding.delay ?? 0),

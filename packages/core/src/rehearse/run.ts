@@ -20,6 +20,7 @@ import { Steps, type StepHost } from './steps.js';
 import { TimeQueue } from './time-queue.js';
 import { Timers } from './timers.js';
 import { Wiring } from './wiring.js';
+import { firstNotBefore } from '../util/lower-bound.js';
 
 /** Takes each record as it is written. */
 export type Sink = (record: TraceRecord) => void;
@@ -67,7 +68,10 @@ export class Run implements EffectHost, LifeHost, StepHost, WrittenRun {
   ) {
     this.x = model.x;
     this.population = new Population(model);
-    this.watch = new RunawayWatch(this.x.nodeBase[this.x.count]);
+    const { nodeBase, count } = this.x;
+    this.watch = new RunawayWatch(nodeBase[count], (node) =>
+      this.population.at(firstNotBefore(count, (i) => nodeBase[i] <= node) - 1),
+    );
     this.wiring = new Wiring(model, this.population, scenes);
     this.lastStep = rehearsal.steps.reduce((last, s) => Math.max(last, microseconds(s.at)), 0);
     const part = new Uint8Array(this.x.count);

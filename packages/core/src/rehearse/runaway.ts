@@ -4,20 +4,27 @@ import type { InstanceState } from './instance-state.js';
 
 const { atOnce: MAX_AT_ONCE, deliveries: MAX_DELIVERIES } = LIMITS.rehearsal;
 
-/** Notices a run that does not end, and reads its cycle off the causes of what was too many. 8 bytes for each record and for each node. */
+/**
+ * Notices a run that does not end, and reads its cycle off the causes of what was too many. 8 bytes for each record and for each
+ * node, and an entry for each performance of a copy.
+ */
 export class RunawayWatch {
   /** For each record the number of its cause. Record 0 causes itself. */
   private readonly causes = new IntList(1024);
-  /** For each record the number of the performance that it records; −1 for none. */
-  private readonly performance = new IntList(1024);
+  /** For each record the node of the performance that it records; −1 for none. */
   private readonly nodes = new IntList(1024);
-  private readonly lives: InstanceState[] = [];
+  /** Who performed, by record: of copies alone, which share their nodes. */
+  private readonly copies = new Map<number, InstanceState>();
   /** For each node the instant that it was performed at last, and how often then. */
   private readonly instantOf: Int32Array;
   private readonly atOnce: Int32Array;
   private instant = 1;
 
-  constructor(nodes: number) {
+  /** `placed`: the instance that a node belongs to, where it is no copy's. */
+  constructor(
+    nodes: number,
+    private readonly placed: (node: number) => InstanceState,
+  ) {
     this.instantOf = new Int32Array(nodes);
     this.atOnce = new Int32Array(nodes);
     this.record(0);
@@ -28,12 +35,11 @@ export class RunawayWatch {
   /** Each record, in order. */
   record(cause: number): void {
     this.causes.push(cause);
-    this.performance.push(-1);
+    this.nodes.push(-1);
   }
   performed(node: number, live: InstanceState, record: number): void {
-    this.performance.set(record, this.lives.length);
-    this.lives.push(live);
-    this.nodes.push(node);
+    this.nodes.set(record, node);
+    if (live.copy) this.copies.set(record, live);
     if (this.instantOf[node] === this.instant) this.atOnce[node]++;
     else {
       this.instantOf[node] = this.instant;
@@ -52,10 +58,10 @@ export class RunawayWatch {
   cycle(node: number, cause: number): { live: InstanceState; node: number }[] {
     const back: { live: InstanceState; node: number }[] = [];
     for (let n = cause; n > 0; n = this.causes.get(n)) {
-      const p = this.performance.get(n);
-      if (p < 0) continue;
-      back.push({ live: this.lives[p], node: this.nodes.get(p) });
-      if (this.nodes.get(p) === node) return back.reverse();
+      const performed = this.nodes.get(n);
+      if (performed < 0) continue;
+      back.push({ live: this.copies.get(n) ?? this.placed(performed), node: performed });
+      if (performed === node) return back.reverse();
     }
     return [];
   }

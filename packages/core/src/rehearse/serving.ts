@@ -67,14 +67,14 @@ export class Serving {
     sender: InstanceState,
     carried: Values,
   ): boolean {
-    const { limit, if: conditions } = state.compiled.binding;
+    const { limit, conditions } = state.compiled;
     let found: FoundValue | null;
     if (activity === 'released') this.stop(state, 'released', cause);
     else if (startQueued >= 0 && state.since > startQueued) this.stop(state, 'not-bound', cause);
     else if (conditions && (found = this.notSo(conditions, sender, carried))) {
       if (this.served[state.compiled.number] === 0) this.served[state.compiled.number] = REFUSED;
       this.stop(state, 'condition', cause, found);
-    } else if (limit !== undefined && state.served >= limit) this.stop(state, 'limit', cause);
+    } else if (state.served >= limit) this.stop(state, 'limit', cause);
     else {
       state.served++;
       this.served[state.compiled.number] = SERVED;
@@ -112,7 +112,7 @@ export class Serving {
     audience: Audience,
   ): void {
     const { binding, target, delay } = state.compiled;
-    const args = evaluate(binding.args, state.compiled.argNames, carried, sender, this.population);
+    const args = evaluate(state.compiled.args, carried, sender, this.population);
     if (target.kind === 'channel') {
       const read = 'channel' in binding.to ? this.targets.keyOf(binding.to.key, sender) : NO_KEY;
       const seq = this.run.nextSeq();

@@ -1,21 +1,23 @@
+import TinyQueue from 'tinyqueue';
+
 /**
  * Things that are due at whole microseconds; those due at one time in the order in which they came. Buckets by time
  * and a binary heap of the times that have one: `push` is constant for a time that is there, else log of the times.
  */
 export class TimeQueue<T> {
   private readonly buckets = new Map<number, T[]>();
-  private readonly heap: number[] = [];
+  private readonly times = new TinyQueue<number>([], (a, b) => a - b);
   /** For each time how many of its things are not wanted any more. */
   private readonly dropped = new Map<number, number>();
 
   /** The earliest time; Infinity when nothing is due. */
   get next(): number {
-    while (this.dropped.size > 0 && this.heap.length > 0) {
-      const time = this.heap[0];
+    while (this.dropped.size > 0 && this.times.length > 0) {
+      const time = this.times.peek()!;
       if (this.dropped.get(time) !== this.buckets.get(time)!.length) break;
       this.take(time);
     }
-    return this.heap.length > 0 ? this.heap[0] : Infinity;
+    return this.times.peek() ?? Infinity;
   }
   push(time: number, item: T): void {
     const bucket = this.buckets.get(time);
@@ -24,7 +26,7 @@ export class TimeQueue<T> {
       return;
     }
     this.buckets.set(time, [item]);
-    this.rise(time);
+    this.times.push(time);
   }
   /** One thing that is due then is not wanted any more: a time of which nothing is wanted never comes. */
   drop(time: number): void {
@@ -32,41 +34,16 @@ export class TimeQueue<T> {
   }
   /** Takes out what is due at that time, which must not be later than the earliest. */
   take(time: number): T[] {
-    if (this.heap[0] !== time) return [];
+    if (this.times.peek() !== time) return [];
     const bucket = this.buckets.get(time)!;
     this.buckets.delete(time);
     this.dropped.delete(time);
-    this.sink();
+    this.times.pop();
     return bucket;
   }
   /** All that is left, by due time, then in the order in which it came. */
   *rest(): Iterable<{ due: number; item: T }> {
     const times = [...this.buckets.keys()].sort((a, b) => a - b);
     for (const due of times) for (const item of this.buckets.get(due)!) yield { due, item };
-  }
-
-  private rise(time: number): void {
-    const { heap } = this;
-    let at = heap.push(time) - 1;
-    while (at > 0) {
-      const up = (at - 1) >> 1;
-      if (heap[up] <= time) break;
-      heap[at] = heap[up];
-      at = up;
-    }
-    heap[at] = time;
-  }
-  private sink(): void {
-    const { heap } = this;
-    const last = heap.pop()!;
-    if (heap.length === 0) return;
-    let at = 0;
-    for (let down = 1; down < heap.length; down = 2 * at + 1) {
-      if (down + 1 < heap.length && heap[down + 1] < heap[down]) down++;
-      if (heap[down] >= last) break;
-      heap[at] = heap[down];
-      at = down;
-    }
-    heap[at] = last;
   }
 }

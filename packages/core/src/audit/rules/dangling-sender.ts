@@ -1,8 +1,7 @@
 import { Fault } from '../../graph/faults.js';
 import { isLiteral } from '../../project/value.js';
 import type { AnalysisInputs } from '../inputs.js';
-import { assetAtEnd, endFaults, mayDangle } from '../dangling-ends.js';
-import { namesEvidence } from '../evidence.js';
+import { assetAtEnd, danglingEnd, type DanglingEnd } from '../dangling-ends.js';
 import { defineRule } from '../rule.js';
 import type { BindingUnit } from '../units.js';
 
@@ -24,36 +23,14 @@ export const danglingSender = defineRule<Message>({
     channel: 'No channel is called "{channel}", so {what} never runs',
     property: '{what} on #{channel} uses the key "{property}", which {asset} does not have',
   },
-  parts: [
-    {
-      unit: 'binding',
-      isCandidate: mayDangle,
-      check(inputs, unit, report) {
-        for (const { fault, owners } of endFaults(inputs, unit)) {
-          const found = describe(inputs, unit, fault);
-          if (!found) continue;
-          report({
-            subject: unit.subject,
-            occurrences: owners,
-            class: found.message,
-            message: found.message,
-            data: () => ({ ...found.data, what: whatText(unit), owner: unit.owner.decl.id }),
-            evidence: () => namesEvidence(found.wanted, found.known),
-          });
-        }
-      },
-    },
-  ],
+  parts: [danglingEnd(describe, (unit) => ({ what: whatText(unit) }))],
 });
 
-interface Found {
-  message: Message;
-  data: Readonly<Record<string, string>>;
-  wanted: string;
-  known: Iterable<string>;
-}
-
-function describe(inputs: AnalysisInputs, { binding, owner }: BindingUnit, fault: number): Found | null {
+function describe(
+  inputs: AnalysisInputs,
+  { binding, owner }: BindingUnit,
+  fault: number,
+): DanglingEnd<Message> | null {
   const { index } = inputs;
   const { from, to } = binding;
   switch (fault) {

@@ -3,8 +3,7 @@ import { Fault } from '../../graph/faults.js';
 import type { AssetIndex } from '../../project/index-project.js';
 import type { Binding, SelectionTarget } from '../../project/types.js';
 import type { AnalysisInputs } from '../inputs.js';
-import { assetAtEnd, endFaults, lacking, mayDangle } from '../dangling-ends.js';
-import { namesEvidence } from '../evidence.js';
+import { assetAtEnd, danglingEnd, lacking, type DanglingEnd } from '../dangling-ends.js';
 import { defineRule } from '../rule.js';
 import type { BindingUnit } from '../units.js';
 
@@ -27,36 +26,14 @@ export const danglingTarget = defineRule<Message>({
     channel: 'When {when}: publishes to "{channel}", but no such channel is declared',
     property: 'When {when}: the key reads "{property}", which {asset} does not have',
   },
-  parts: [
-    {
-      unit: 'binding',
-      isCandidate: mayDangle,
-      check(inputs, unit, report) {
-        for (const { fault, owners } of endFaults(inputs, unit)) {
-          const found = describe(inputs, unit, fault);
-          if (!found) continue;
-          report({
-            subject: unit.subject,
-            occurrences: owners,
-            class: found.message,
-            message: found.message,
-            data: () => ({ ...found.data, when: whenText(unit), owner: unit.owner.decl.id }),
-            evidence: () => namesEvidence(found.wanted, found.known),
-          });
-        }
-      },
-    },
-  ],
+  parts: [danglingEnd(describe, (unit) => ({ when: whenText(unit) }))],
 });
 
-interface Found {
-  message: Message;
-  data: Readonly<Record<string, string>>;
-  wanted: string;
-  known: Iterable<string>;
-}
-
-function describe(inputs: AnalysisInputs, { binding, owner }: BindingUnit, fault: number): Found | null {
+function describe(
+  inputs: AnalysisInputs,
+  { binding, owner }: BindingUnit,
+  fault: number,
+): DanglingEnd<Message> | null {
   const { index } = inputs;
   const { to, from } = binding;
   switch (fault) {
