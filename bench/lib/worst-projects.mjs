@@ -41,6 +41,20 @@ export function sharedKeys(n) {
     { loadSets: list(n, (i) => ({ name: `l${i}`, scenes: [`s${i}`] })) },
   );
 }
+/** A key table, and as many values that are keys of it. */
+export function keysOfTable(n) {
+  return project(
+    [
+      {
+        id: 'yard',
+        kind: 'scene',
+        placements: list(n, (i) => ({ id: `l${i}`, asset: 'Lamp', properties: { colour: `c${n - 1 - i}` } })),
+      },
+      { id: 'Lamp', kind: 'prefab', properties: [{ name: 'colour', type: 'key:Colours', default: 'c0' }] },
+    ],
+    { tables: [{ name: 'Colours', keys: list(n, (i) => `c${i}`) }] },
+  );
+}
 /** Many areas and many entries, none of which is covered. */
 export function areas(n) {
   return project([

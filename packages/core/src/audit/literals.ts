@@ -3,6 +3,7 @@ import { literalFault } from '../project/arg-types.js';
 import type { AssetIndex } from '../project/index-project.js';
 import type { Arg, Binding, Condition, Effect, Field, Type, Value } from '../project/types.js';
 import { hasConditions, literalsAsked } from '../project/condition.js';
+import { tableKeys } from '../project/type-values.js';
 import { isLiteral } from '../project/value.js';
 import type { AnalysisInputs } from './inputs.js';
 import type { Subject } from './finding.js';
@@ -60,13 +61,10 @@ interface BoundLiteral {
 
 class LiteralWalk {
   readonly out: Literal[] = [];
-  private readonly tables: ReadonlySet<string>;
+  private readonly tables: ReturnType<typeof tableKeys>;
 
   constructor(private readonly inputs: AnalysisInputs) {
-    this.tables = inputs.once(
-      'table names',
-      () => new Set((inputs.index.project.tables ?? []).map((t) => t.name)),
-    );
+    this.tables = tableKeys(inputs.index.project);
   }
   declarations(asset: AssetIndex): void {
     this.defaults(asset);

@@ -1,5 +1,6 @@
 import type { AssetIndex, ProjectIndex } from './index-project.js';
 import type { Arg, Field, Type, Value } from './types.js';
+import { namesOfType } from './type-values.js';
 import { isLiteral } from './value.js';
 
 /** What arguments may read: the payload of what is heard, and the properties of one asset. */
@@ -49,15 +50,11 @@ function propertyType(scope: ArgScope, name: string): Type | 'unknown' | null {
 /** Judges a literal against a type. A name of an enum or table that is not declared is another rule's affair. */
 export function literalFault(index: ProjectIndex, value: Value, wanted: Type): ArgFault | null {
   const found = literalType(value);
-  if (wanted.startsWith('enum:')) {
-    if (found !== 'string') return { kind: 'type', found };
-    const values = index.project.enums?.find((e) => e.name === wanted.slice(5))?.values;
-    return values && !values.includes(value as string) ? { kind: 'enum', value: value as string } : null;
-  }
-  if (wanted.startsWith('key:')) {
-    if (found !== 'string') return { kind: 'type', found };
-    const keys = index.project.tables?.find((t) => t.name === wanted.slice(4))?.keys;
-    return keys && !keys.includes(value as string) ? { kind: 'table', value: value as string } : null;
+  const kind = wanted.startsWith('enum:') ? 'enum' : wanted.startsWith('key:') ? 'table' : null;
+  if (kind !== null) {
+    if (typeof value !== 'string') return { kind: 'type', found };
+    const names = namesOfType(index, wanted);
+    return names && !names.has(value) ? { kind, value } : null;
   }
   if (wanted === 'instance') return found === 'string' ? null : { kind: 'type', found };
   return typeFits(found, wanted) ? null : { kind: 'type', found };

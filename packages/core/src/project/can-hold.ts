@@ -1,7 +1,7 @@
 import { asksOrder, holds, literalsAsked, literalsOf } from './condition.js';
 import { literalFault } from './arg-types.js';
 import type { ProjectIndex } from './index-project.js';
-import { valuesOfType } from './type-values.js';
+import { namesOfType, valuesOfType } from './type-values.js';
 import type { Asked, Type, Value } from './types.js';
 import { isLiteral } from './value.js';
 
@@ -40,7 +40,7 @@ function someValue(index: ProjectIndex, questions: readonly Question[]): boolean
   const asked = questions.map((q) => q.is);
   const answers = (value: Value | undefined): boolean => asked.every((is) => holds(is, value));
   if (optional && answers(undefined)) return true;
-  const declared = index.project.enums?.some((e) => type === `enum:${e.name}`);
+  const declared = type.startsWith('enum:') && namesOfType(index, type) !== undefined;
   if (type === 'bool' || declared) return valuesOfType(index, type).some(answers);
   const named = asked.find((is) => isLiteral(is) || 'oneOf' in is);
   if (named !== undefined) return literalsOf(named).some(answers);

@@ -1,5 +1,6 @@
 import { argFault, argFaultText, type ArgScope } from '../project/arg-types.js';
 import type { AssetIndex } from '../project/index-project.js';
+import { valuesOfType } from '../project/type-values.js';
 import type { Arg, Field, Type, Value } from '../project/types.js';
 import { printArg } from './print.js';
 
@@ -58,14 +59,7 @@ export function suggestArgs(wanted: Type, scope: ArgScope): string[] {
     ...(reader?.properties ?? []).map((p) => ({ property: p.name })),
     { sender: true },
   ];
-  const literals =
-    wanted === 'bool'
-      ? ['true', 'false']
-      : wanted.startsWith('enum:')
-        ? (index.project.enums?.find((e) => e.name === wanted.slice(5))?.values ?? [])
-        : wanted.startsWith('key:')
-          ? (index.project.tables?.find((t) => t.name === wanted.slice(4))?.keys ?? [])
-          : [];
+  const literals = valuesOfType(index, wanted).map(String);
   const asText: Arg[] =
     wanted === 'string'
       ? payload.filter((f) => !fits({ payload: f.name })).map((f) => ({ payload: f.name, as: 'string' }))

@@ -1,3 +1,4 @@
+import { tableKeys } from '../../project/type-values.js';
 import type { AnalysisInputs } from '../inputs.js';
 import { namesEvidence } from '../evidence.js';
 import { boundLiterals, declaredLiterals, hasLiterals, type Literal } from '../literals.js';
@@ -37,7 +38,7 @@ function judge(
   for (const { value, type, subject, occurrences, where } of literals) {
     if (!type.startsWith('key:') || typeof value !== 'string') continue;
     const table = type.slice(4);
-    const tables = keysOfTables(inputs);
+    const tables = tableKeys(inputs.index.project);
     const keys = tables.get(table);
     if (keys?.has(value)) continue;
     report({
@@ -48,10 +49,4 @@ function judge(
       evidence: () => namesEvidence(value, keys ?? tables.keys()),
     });
   }
-}
-function keysOfTables(inputs: AnalysisInputs): Map<string, Set<string>> {
-  return inputs.once(
-    'tables',
-    () => new Map((inputs.index.project.tables ?? []).map((t) => [t.name, new Set(t.keys)])),
-  );
 }
