@@ -41,6 +41,41 @@ export function sharedKeys(n) {
     { loadSets: list(n, (i) => ({ name: `l${i}`, scenes: [`s${i}`] })) },
   );
 }
+/** A scene that triggers something in each of many others, with a load set for each pair. */
+export function loadedInPairs(n) {
+  return project(
+    [
+      {
+        id: 'hub',
+        kind: 'scene',
+        events: [{ name: 'onA', cause: use }],
+        bindings: list(n, (i) => ({
+          id: `b${i}`,
+          from: { at: '.', event: 'onA' },
+          to: { at: `s${i}:l`, action: 'a' },
+        })),
+      },
+      ...list(n, (i) => ({ id: `s${i}`, kind: 'scene', placements: [{ id: 'l', asset: 'Lamp' }] })),
+      { id: 'Lamp', kind: 'prefab', actions: [{ name: 'a' }] },
+    ],
+    { loadSets: list(n, (i) => ({ name: `l${i}`, scenes: ['hub', `s${i}`] })) },
+  );
+}
+/** An event with so many fields, and as many arguments that read them. */
+export function wide(n) {
+  const fields = list(n, (i) => ({ name: `f${i}`, type: 'int' }));
+  return project([
+    {
+      id: 'yard',
+      kind: 'scene',
+      events: [{ name: 'onA', cause: use, payload: fields }],
+      actions: [{ name: 'a', params: fields }],
+      bindings: [
+        { ...binding('b'), args: Object.fromEntries(fields.map((f) => [f.name, { payload: f.name }])) },
+      ],
+    },
+  ]);
+}
 /** A key table, and as many values that are keys of it. */
 export function keysOfTable(n) {
   return project(

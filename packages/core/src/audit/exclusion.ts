@@ -1,3 +1,4 @@
+import { fieldNamed } from '../project/fields.js';
 import type { Expansion } from '../expand/expansion.js';
 import { expandedBinding, isChannel, type Graph } from '../graph/graph.js';
 import { canHold, type Question } from '../project/can-hold.js';
@@ -28,7 +29,7 @@ export function questionsOf(g: Graph, { number, node }: Asker): Question[] {
   const { properties, propertyAt } = x.assetOf(sender);
   return conditions.flatMap((c): Question[] => {
     if ('payload' in c) {
-      const field = fields.find((f) => f.name === c.payload);
+      const field = fieldNamed(fields, c.payload);
       if (!field) return [];
       return [{ of: `${node} ${c.payload}`, type: field.type, optional: field.optional === true, is: c.is }];
     }

@@ -13,7 +13,7 @@ interface ActivePart<U extends UnitKind = UnitKind> {
   number: number;
   part: Part<U>;
   /** For events: by asset, the numbers of those that it concerns. */
-  events: number[][] | null;
+  events: ReadonlySet<number>[] | null;
 }
 
 /** Units that an edit touched, by kind: they themselves, and after changes elsewhere. */
@@ -160,7 +160,7 @@ export class Judge {
     const { hasBinding } = facts;
     let done = 0;
     for (const asset of index.assets) {
-      const byEvent = asset.events.map((_, e) => parts.filter(({ events }) => events![asset.at].includes(e)));
+      const byEvent = asset.events.map((_, e) => parts.filter(({ events }) => events![asset.at].has(e)));
       for (const instance of inputs.instancesOf(asset.at)) {
         for (let e = 0; e < byEvent.length; e++) {
           const node = x.nodeBase[instance] + e;
@@ -265,7 +265,7 @@ export class Judge {
     if (kind !== 'event') return true;
     if (g.instanceOf[node] < 0 || g.action[node] !== 0) return false;
     const instance = g.instanceOf[node];
-    return events![x.asset[instance]].includes(node - x.nodeBase[instance]);
+    return events![x.asset[instance]].has(node - x.nodeBase[instance]);
   }
 
   private check<U extends UnitKind>({ rule, number, part }: ActivePart<U>, unit: number, of: Units[U]): void {

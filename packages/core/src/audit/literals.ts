@@ -1,3 +1,4 @@
+import { fieldNamed } from '../project/fields.js';
 import { assetInside } from '../project/inside.js';
 import { literalFault } from '../project/arg-types.js';
 import type { AssetIndex } from '../project/index-project.js';
@@ -222,7 +223,7 @@ class LiteralWalk {
 
 /** What a condition names, and its type; no type for what is not there. */
 export function askedOf(c: Condition, { payload, reader }: BindingEnds): { name: string; type?: Type } {
-  if ('payload' in c) return { name: c.payload, type: payload?.find((f) => f.name === c.payload)?.type };
+  if ('payload' in c) return { name: c.payload, type: fieldNamed(payload ?? undefined, c.payload)?.type };
   const { property: name } = c;
   return { name, type: reader?.properties[reader.propertyAt.get(name) ?? -1]?.type };
 }
@@ -230,7 +231,7 @@ export function askedOf(c: Condition, { payload, reader }: BindingEnds): { name:
 /** The type of what a `when` asks; undefined for what is not declared. */
 function guardType(asset: AssetIndex, action: number, when: NonNullable<Effect['when']>): Type | undefined {
   if ('property' in when) return asset.properties[asset.propertyAt.get(when.property) ?? -1]?.type;
-  return asset.actions[action].params?.find((p) => p.name === when.param)?.type;
+  return fieldNamed(asset.actions[action].params, when.param)?.type;
 }
 
 function* literalArgs(
@@ -238,7 +239,7 @@ function* literalArgs(
   fields: readonly Field[],
 ): Iterable<[Value, Field]> {
   for (const [name, arg] of Object.entries(args ?? {})) {
-    const field = fields.find((f) => f.name === name);
+    const field = fieldNamed(fields, name);
     if (field && isLiteral(arg)) yield [arg, field];
   }
 }

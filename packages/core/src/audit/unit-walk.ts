@@ -112,8 +112,8 @@ class JudgedBinding implements BindingUnit {
 export function concernedEvents(
   assets: readonly AssetIndex[],
   concerns: ((event: EventDecl, asset: AssetIndex) => boolean) | undefined,
-): number[][] {
-  return assets.map((asset) =>
-    [...asset.events.keys()].filter((e) => !concerns || concerns(asset.events[e], asset)),
+): Set<number>[] {
+  return assets.map(
+    (asset) => new Set([...asset.events.keys()].filter((e) => !concerns || concerns(asset.events[e], asset))),
   );
 }

@@ -1,3 +1,4 @@
+import { fieldNamed } from '../project/fields.js';
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 import { parsePath } from '../project/path.js';
 import { literalsOf, withLiterals } from '../project/condition.js';
@@ -108,5 +109,5 @@ export class NameContext {
   }
 }
 function fieldType(fields: readonly Field[] | undefined, name: string): Type | undefined {
-  return fields?.find((f) => f.name === name)?.type;
+  return fieldNamed(fields, name)?.type;
 }

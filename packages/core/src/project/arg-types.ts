@@ -1,3 +1,4 @@
+import { fieldNamed } from './fields.js';
 import type { AssetIndex, ProjectIndex } from './index-project.js';
 import type { Arg, Field, Type, Value } from './types.js';
 import { namesOfType } from './type-values.js';
@@ -39,7 +40,7 @@ export function argFault(scope: ArgScope, arg: Arg, wanted: Type): ArgFault | nu
   return typeFits(found, wanted) ? null : { kind: 'type', found };
 }
 function payloadType(scope: ArgScope, name: string): Type | null {
-  return scope.payload.find((f) => f.name === name)?.type ?? null;
+  return fieldNamed(scope.payload, name)?.type ?? null;
 }
 function propertyType(scope: ArgScope, name: string): Type | 'unknown' | null {
   if (!scope.reader) return 'unknown';

@@ -1,3 +1,4 @@
+import { fieldNamed } from './fields.js';
 import { argFaultText, literalFault, type ArgScope } from './arg-types.js';
 import type { Asked, Condition, Test, Type, Value } from './types.js';
 import { isLiteral, sameValue } from './value.js';
@@ -79,7 +80,7 @@ export function conditionFaults(scope: ArgScope, conditions: readonly Condition[
 }
 /** The type of what a condition asks; null for what is not there. */
 export function typeAsked({ payload, reader }: ArgScope, c: Condition): Type | 'unknown' | null {
-  if ('payload' in c) return payload.find((f) => f.name === c.payload)?.type ?? null;
+  if ('payload' in c) return fieldNamed(payload, c.payload)?.type ?? null;
   if (!reader) return 'unknown';
   return reader.properties[reader.propertyAt.get(c.property) ?? -1]?.type ?? null;
 }

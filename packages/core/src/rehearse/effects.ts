@@ -1,3 +1,4 @@
+import { fieldNamed } from '../project/fields.js';
 import type { Expansion } from '../expand/expansion.js';
 import { holds } from '../project/condition.js';
 import { effectName } from '../project/effect-name.js';
@@ -109,7 +110,7 @@ function guardLets(
     const value = run.population.current(live, when.property);
     return value === undefined ? null : holds(when.is, value);
   }
-  if (!action.params?.some((p) => p.name === when.param)) return null;
+  if (!fieldNamed(action.params, when.param)) return null;
   return holds(when.is, own(args, when.param));
 }
 
@@ -156,7 +157,7 @@ function operand(
   args: Values,
 ): { value: Value } | 'dangling' | 'misfit' {
   if (isLiteral(value)) return { value };
-  if (!action.params?.some((p) => p.name === value.param)) return 'dangling';
+  if (!fieldNamed(action.params, value.param)) return 'dangling';
   return Object.hasOwn(args, value.param) ? { value: own(args, value.param)! } : 'misfit';
 }
 

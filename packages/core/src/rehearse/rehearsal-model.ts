@@ -1,3 +1,4 @@
+import { fieldNamed } from '../project/fields.js';
 import { sceneInstances } from '../graph/resolver.js';
 import { ASLEEP_AT_START, type Expansion } from '../expand/expansion.js';
 import { peerRolesOf, type PeerRoles } from '../expand/peers.js';
@@ -53,7 +54,7 @@ export class RehearsalModel {
       return properties.map(({ name }) =>
         events.flatMap(({ cause, payload }, event) =>
           cause.type === 'change' && cause.property === name
-            ? [{ event, carries: payload?.some((f) => f.name === name) === true }]
+            ? [{ event, carries: fieldNamed(payload, name) !== undefined }]
             : [],
         ),
       );

@@ -1,3 +1,4 @@
+import { fieldNamed } from '../project/fields.js';
 import { argFault, argFaultText, type ArgScope } from '../project/arg-types.js';
 import type { AssetIndex } from '../project/index-project.js';
 import { valuesOfType } from '../project/type-values.js';
@@ -72,8 +73,7 @@ export function suggestArgs(wanted: Type, scope: ArgScope): string[] {
 export function guessArg(param: Field, scope: ArgScope): string {
   const fitting = scope.payload.filter((f) => argFault(scope, { payload: f.name }, param.type) === null);
   const best =
-    fitting.find((f) => f.name === param.name) ??
-    (fitting.length === 1 && !param.optional ? fitting[0] : null);
+    fieldNamed(fitting, param.name) ?? (fitting.length === 1 && !param.optional ? fitting[0] : null);
   return best ? `$${best.name}` : '';
 }
 

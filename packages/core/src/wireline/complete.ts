@@ -1,3 +1,4 @@
+import { fieldNamed } from '../project/fields.js';
 import { assetAtPath, reachableFrom } from '../edit/wiring.js';
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 import { valuesOfType } from '../project/type-values.js';
@@ -127,7 +128,7 @@ function* candidates(
       return;
     }
     case 'argument': {
-      const type = ends.params?.find((p) => p.name === want.param)?.type;
+      const type = fieldNamed(ends.params ?? undefined, want.param)?.type;
       if (!type) return;
       const scope = { index, payload: ends.payload ?? [], reader: ends.reader };
       for (const text of suggestArgs(type, scope)) {
@@ -171,7 +172,7 @@ function* candidates(
 /** The type of what `$field` or `@property` names. */
 function typeAsked({ payload, reader }: BindingEnds, of: string): Type | undefined {
   const name = of.slice(1);
-  if (of.startsWith('$')) return payload?.find((f) => f.name === name)?.type;
+  if (of.startsWith('$')) return fieldNamed(payload ?? undefined, name)?.type;
   return reader?.properties[reader.propertyAt.get(name) ?? -1]?.type;
 }
 

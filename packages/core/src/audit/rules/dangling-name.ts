@@ -1,3 +1,4 @@
+import { fieldNamed } from '../../project/fields.js';
 import { spawnable } from '../../expand/stand-ins.js';
 import { hasConditions } from '../../project/condition.js';
 import type { AssetIndex } from '../../project/index-project.js';
@@ -165,7 +166,7 @@ function checkConditions(
     const name = 'payload' in c ? c.payload : c.property;
     if (seen.has(name)) continue;
     if ('payload' in c) {
-      if (!payload || payload.some((f) => f.name === name)) continue;
+      if (!payload || fieldNamed(payload, name)) continue;
       const of = 'channel' in from ? `#${from.channel}` : from.event;
       const known = payload.map((f) => f.name);
       reportName(name, of, known, 'condition');
@@ -185,7 +186,7 @@ function checkLiterals(inputs: AnalysisInputs, literals: readonly Literal[], rep
 }
 
 function checkPlacements(inputs: AnalysisInputs, owner: AssetIndex, report: Send): void {
-  const peers = (inputs.index.project.peers ?? []).map((p) => p.name);
+  const peers = new Set((inputs.index.project.peers ?? []).map((p) => p.name));
   owner.placements.forEach((p, slot) => {
     const subject = { asset: owner.decl.id, placement: p.id };
     const where = (): number[] => inputs.instancesOfPlacement(owner.at, slot);
@@ -231,8 +232,8 @@ function checkPlacements(inputs: AnalysisInputs, owner: AssetIndex, report: Send
         }
       }
     }
-    for (const name of peers.length > 0 ? [p.authority, p.operator] : []) {
-      if (name === undefined || peers.includes(name)) continue;
+    for (const name of peers.size > 0 ? [p.authority, p.operator] : []) {
+      if (name === undefined || peers.has(name)) continue;
       send(
         report,
         { class: 'peer' },
@@ -299,10 +300,12 @@ function checkEvents(inputs: AnalysisInputs, asset: AssetIndex, report: Send): v
 }
 
 function checkLoadSets(inputs: AnalysisInputs, report: Send): void {
-  const scenes = inputs.index.assets.filter((a) => a.decl.kind === 'scene').map((a) => a.decl.id);
+  const scenes = new Set(
+    inputs.index.assets.flatMap(({ decl: { id, kind } }) => (kind === 'scene' ? [id] : [])),
+  );
   for (const set of inputs.index.project.loadSets ?? []) {
     for (const name of set.scenes) {
-      if (scenes.includes(name)) continue;
+      if (scenes.has(name)) continue;
       send(
         report,
         { class: 'scene' },

@@ -1,3 +1,4 @@
+import { fieldNamed } from '../../project/fields.js';
 import { hasConditions } from '../../project/condition.js';
 import { effectName } from '../../project/effect-name.js';
 import { canHold, type Question } from '../../project/can-hold.js';
@@ -57,7 +58,7 @@ function isNever(inputs: AnalysisInputs, { binding, ends }: BindingUnit): boolea
     const { name, type } = askedOf(c, ends);
     if (type === undefined) return [];
     const isField = 'payload' in c;
-    const optional = isField && ends.payload!.some((f) => f.name === name && f.optional === true);
+    const optional = isField && fieldNamed(ends.payload!, name)?.optional === true;
     return [{ of: `${isField ? '$' : '@'}${name}`, type, optional, is: c.is }];
   });
   return !canHold(inputs.index, questions);
@@ -84,8 +85,7 @@ function checkEffects(inputs: AnalysisInputs, asset: AssetIndex, report: TakeRep
 }
 function questionOf(asset: AssetIndex, action: number, { when }: Effect): Question | null {
   if (!when) return null;
-  const field =
-    'param' in when ? asset.actions[action].params?.find((p) => p.name === when.param) : undefined;
+  const field = 'param' in when ? fieldNamed(asset.actions[action].params, when.param) : undefined;
   const property =
     'property' in when ? asset.properties[asset.propertyAt.get(when.property) ?? -1] : undefined;
   const type = field?.type ?? property?.type;

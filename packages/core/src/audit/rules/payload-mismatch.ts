@@ -1,3 +1,4 @@
+import { fieldNamed } from '../../project/fields.js';
 import { argFault, argFaultText, type ArgScope } from '../../project/arg-types.js';
 import type { AssetIndex } from '../../project/index-project.js';
 import type { Arg, Field } from '../../project/types.js';
@@ -90,5 +91,5 @@ function judge(
     if (fault && fault.kind !== 'table')
       fail(field.name, 'wrong', { fault: argFaultText(fault, field.type) });
   }
-  for (const name of Object.keys(args)) if (!wanted.some((f) => f.name === name)) fail(name, 'surplus', {});
+  for (const name of Object.keys(args)) if (!fieldNamed(wanted, name)) fail(name, 'surplus', {});
 }

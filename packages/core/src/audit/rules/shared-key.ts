@@ -1,3 +1,4 @@
+import { loadedTogether, type LoadedTogether } from '../loaded-together.js';
 import type { AssetIndex } from '../../project/index-project.js';
 import type { Value } from '../../project/types.js';
 import type { AnalysisInputs } from '../inputs.js';
@@ -22,7 +23,7 @@ export const sharedKey = defineRule<'shared'>({
         const unique = asset.properties.filter((p) => p.unique === true);
         if (unique.length === 0) return;
         const defaulted = new Set(defaultedKeys(inputs.ownKeys, asset).map((d) => d.property));
-        const together = inputs.once('loaded together', () => new Together(inputs));
+        const together = loadedTogether(inputs);
         for (const { name } of unique) {
           for (const { value, instances } of sharing(inputs, asset, name, defaulted.has(name))) {
             const meeting = sharers(inputs, instances, together);
@@ -59,7 +60,7 @@ function* sharing(
 }
 
 /** Those that meet another of them: in the same scene, or in one that can be loaded beside theirs. */
-function sharers(inputs: AnalysisInputs, instances: Int32Array, together: Together): number[] {
+function sharers(inputs: AnalysisInputs, instances: Int32Array, together: LoadedTogether): number[] {
   const byScene = new Map<number, number[]>();
   for (const i of instances) {
     const scene = inputs.x.asset[inputs.x.sceneOf(i)];
@@ -71,28 +72,4 @@ function sharers(inputs: AnalysisInputs, instances: Int32Array, together: Togeth
   return [...byScene]
     .filter(([scene, own]) => own.length > 1 || meeting.has(scene))
     .flatMap(([, own]) => own);
-}
-
-/** Which scenes can be loaded together. */
-class Together {
-  /** For each scene the load sets that hold it. */
-  private readonly setsOf = new Map<string, number[]>();
-  constructor(private readonly inputs: AnalysisInputs) {
-    (inputs.index.project.loadSets ?? []).forEach(({ scenes }, set) => {
-      for (const scene of new Set(scenes)) {
-        const sets = this.setsOf.get(scene);
-        if (sets) sets.push(set);
-        else this.setsOf.set(scene, [set]);
-      }
-    });
-  }
-  /** Those of some scenes that can be loaded beside another of them. Cost: the scenes and the load sets that hold them. */
-  meeting(scenes: readonly number[]): Set<number> {
-    const { assets } = this.inputs.index;
-    if (scenes.length > 1 && scenes.some((s) => assets[s].decl.persistent === true)) return new Set(scenes);
-    const setsOf = (scene: number): number[] => this.setsOf.get(assets[scene].decl.id) ?? [];
-    const held = new Map<number, number>();
-    for (const scene of scenes) for (const set of setsOf(scene)) held.set(set, (held.get(set) ?? 0) + 1);
-    return new Set(scenes.filter((scene) => setsOf(scene).some((set) => held.get(set)! > 1)));
-  }
 }

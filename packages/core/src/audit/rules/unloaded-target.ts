@@ -1,5 +1,4 @@
-import type { AssetIndex } from '../../project/index-project.js';
-import type { LoadSet } from '../../project/types.js';
+import { loadedTogether } from '../loaded-together.js';
 import { bindingsEvidence } from '../evidence.js';
 import { defineRule } from '../rule.js';
 
@@ -23,24 +22,21 @@ export const unloadedTarget = defineRule<'apart' | 'sometimes'>({
       applies: ({ index }) => (index.project.loadSets ?? []).length > 0,
       concerns: ({ from, to }) => 'at' in to && (isAbsolute(to.at) || ('at' in from && isAbsolute(from.at))),
       check(inputs, { owner: asset, position, subject }, report) {
-        const { x, index } = inputs;
-        const sets = index.project.loadSets ?? [];
+        const { x } = inputs;
+        const sets = loadedTogether(inputs);
         for (const { owner, sender, receiver } of inputs.resolvedCopies(asset, position)) {
           const from = x.assetOf(x.sceneOf(sender < 0 ? owner : sender));
           const to = x.assetOf(x.sceneOf(receiver));
           if (from === to || to.decl.persistent) continue;
-          const holds = (set: LoadSet, scene: AssetIndex): boolean =>
-            scene.decl.persistent === true || set.scenes.includes(scene.decl.id);
-          const together = sets.some((s) => holds(s, from) && holds(s, to));
-          const alone = sets.find((s) => holds(s, from) && !holds(s, to));
-          const cls = !together ? 'apart' : alone ? 'sometimes' : null;
+          const alone = sets.without(to, from);
+          const cls = !sets.hold(from, to) ? 'apart' : alone !== undefined ? 'sometimes' : null;
           if (!cls) continue;
           report({
             class: cls,
             subject,
             occurrences: [owner],
             message: cls,
-            data: () => ({ from: from.decl.id, to: x.address(receiver), set: alone?.name ?? '' }),
+            data: () => ({ from: from.decl.id, to: x.address(receiver), set: alone ?? '' }),
             evidence: () => bindingsEvidence([subject]),
           });
         }
