@@ -1,6 +1,6 @@
 import { bindingEnds } from '../edit/binding-ends.js';
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
-import type { Binding, Cause, Type } from '../project/types.js';
+import type { Binding, Cause, Effect, Type } from '../project/types.js';
 import type { CatalogueEntry, CatalogueKind, CatalogueUse } from './entry.js';
 
 /** Everything that uses an entry, in order of the document. Linear in the document. */
@@ -71,18 +71,34 @@ export function endsOf(index: ProjectIndex, owner: AssetIndex, binding: Binding)
   return ends;
 }
 
-/** Effects of an asset's own actions that raise one of its events, in words. */
+/** Effects of an asset's own actions that raise one of its events, in words. Cost: those, once its effects are sorted. */
 export function effectsRaising(asset: AssetIndex, name: string, cause: Cause): string[] {
-  return asset.effects.flatMap(({ action, effect }) => {
-    const raises =
-      ('raise' in effect && effect.raise === name) ||
-      (cause.type === 'destroyed' && 'destroy' in effect) ||
-      (cause.type === 'change' &&
-        (('set' in effect && effect.set === cause.property) ||
-          ('toggle' in effect && effect.toggle === cause.property) ||
-          ('add' in effect && effect.add === cause.property)));
-    return raises ? [`${asset.decl.id} does ${asset.actions[action].name}`] : [];
-  });
+  let sorted = sortedEffects.get(asset);
+  if (!sorted) sortedEffects.set(asset, (sorted = sortEffects(asset)));
+  const raising = [...(sorted.get(`raise ${name}`) ?? [])];
+  if (cause.type === 'destroyed') raising.push(...(sorted.get('destroy') ?? []));
+  if (cause.type === 'change') raising.push(...(sorted.get(`change ${cause.property}`) ?? []));
+  raising.sort((a, b) => a - b);
+  return raising.map((at) => `${asset.decl.id} does ${asset.actions[asset.effects[at].action].name}`);
+}
+const sortedEffects = new WeakMap<AssetIndex, ReadonlyMap<string, readonly number[]>>();
+/** The numbers of an asset's effects by what they raise. */
+function sortEffects({ effects }: AssetIndex): Map<string, number[]> {
+  const sorted = new Map<string, number[]>();
+  for (const [at, { effect }] of effects.entries()) {
+    const what = raisedBy(effect);
+    const list = what === null ? undefined : sorted.get(what);
+    if (list) list.push(at);
+    else if (what !== null) sorted.set(what, [at]);
+  }
+  return sorted;
+}
+function raisedBy(effect: Effect): string | null {
+  if ('raise' in effect) return `raise ${effect.raise}`;
+  if ('destroy' in effect) return 'destroy';
+  if ('set' in effect) return `change ${effect.set}`;
+  if ('toggle' in effect) return `change ${effect.toggle}`;
+  return 'add' in effect ? `change ${effect.add}` : null;
 }
 
 /** Everything that is declared with a type of an enum or table, by type. */
