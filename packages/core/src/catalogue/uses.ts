@@ -1,6 +1,7 @@
 import { bindingEnds } from '../edit/binding-ends.js';
 import type { AssetIndex, ProjectIndex } from '../project/index-project.js';
 import type { Binding, Cause, Effect, Type } from '../project/types.js';
+import { append } from '../util/append.js';
 import type { CatalogueEntry, CatalogueKind, CatalogueUse } from './entry.js';
 
 /** Everything that uses an entry, in order of the document. Linear in the document. */
@@ -76,8 +77,8 @@ export function effectsRaising(asset: AssetIndex, name: string, cause: Cause): s
   let sorted = sortedEffects.get(asset);
   if (!sorted) sortedEffects.set(asset, (sorted = sortEffects(asset)));
   const raising = [...(sorted.get(`raise ${name}`) ?? [])];
-  if (cause.type === 'destroyed') raising.push(...(sorted.get('destroy') ?? []));
-  if (cause.type === 'change') raising.push(...(sorted.get(`change ${cause.property}`) ?? []));
+  if (cause.type === 'destroyed') append(raising, sorted.get('destroy') ?? []);
+  if (cause.type === 'change') append(raising, sorted.get(`change ${cause.property}`) ?? []);
   raising.sort((a, b) => a - b);
   return raising.map((at) => `${asset.decl.id} does ${asset.actions[asset.effects[at].action].name}`);
 }
