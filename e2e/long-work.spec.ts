@@ -21,6 +21,22 @@ test('opening a project says that it is under way, and can be cancelled', async 
   await expect(page.getByText(/Gate:/)).toBeVisible();
 });
 
+test('an answer that is no project is reported, and the project opens once the server is right again', async ({
+  page,
+  server,
+}) => {
+  const { base } = await harbour(page, server, 'Wrong answer');
+  await page.route('**/api/projects/*?author=*', (route) =>
+    route.fulfill({ contentType: 'application/json', body: '<html>Bad gateway' }),
+  );
+  await page.goto(`${base}/wire`);
+  await expect(page.getByRole('heading', { name: 'This project cannot be opened' })).toBeVisible();
+  await expect(page.getByText('The server’s answer is not a project.')).toBeVisible();
+  await page.unrouteAll();
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await expect(page.getByText(/Gate:/)).toBeVisible();
+});
+
 test('the same mistake in many places is folded, opened and folded again, in a project from nothing', async ({
   page,
   server,
