@@ -4,7 +4,6 @@ import { literalFault } from '../project/arg-types.js';
 import type { AssetIndex } from '../project/index-project.js';
 import type { Arg, Binding, Condition, Effect, Field, Type, Value } from '../project/types.js';
 import { hasConditions, literalsAsked } from '../project/condition.js';
-import { tableKeys } from '../project/type-values.js';
 import { isLiteral } from '../project/value.js';
 import type { AnalysisInputs } from './inputs.js';
 import type { Subject } from './finding.js';
@@ -62,10 +61,10 @@ interface BoundLiteral {
 
 class LiteralWalk {
   readonly out: Literal[] = [];
-  private readonly tables: ReturnType<typeof tableKeys>;
+  private readonly tables: ReadonlyMap<string, ReadonlySet<string>>;
 
   constructor(private readonly inputs: AnalysisInputs) {
-    this.tables = tableKeys(inputs.index.project);
+    this.tables = inputs.index.typeNames.ofTables;
   }
   declarations(asset: AssetIndex): void {
     this.defaults(asset);

@@ -1,3 +1,4 @@
+import { TypeNames } from './type-names.js';
 import type { Action, Asset, Binding, Effect, EventDecl, Placement, Project, Property } from './types.js';
 
 /** One effect of an asset, with the action that performs it. */
@@ -31,6 +32,7 @@ export interface ProjectIndex {
   readonly assets: readonly AssetIndex[];
   readonly assetAt: ReadonlyMap<string, number>;
   readonly channelAt: ReadonlyMap<string, number>;
+  readonly typeNames: TypeNames;
 }
 
 function positions<T>(items: readonly T[], name: (item: T) => string): Map<string, number> {
@@ -43,7 +45,8 @@ function positions<T>(items: readonly T[], name: (item: T) => string): Map<strin
 export function indexProject(project: Project): ProjectIndex {
   const assetAt = positions(project.assets, (a) => a.id);
   const assets = project.assets.map((decl, at) => indexAsset(decl, at, project, assetAt));
-  return { project, assets, assetAt, channelAt: positions(project.channels ?? [], (c) => c.name) };
+  const channelAt = positions(project.channels ?? [], (c) => c.name);
+  return { project, assets, assetAt, channelAt, typeNames: new TypeNames(project) };
 }
 
 /**
@@ -60,7 +63,10 @@ export function reindexProject(old: ProjectIndex, project: Project): ProjectInde
   const assets = old.assets.map((a, at) =>
     a.decl === project.assets[at] ? a : indexAsset(project.assets[at], at, project, assetAt, a),
   );
-  return { project, assets, assetAt, channelAt: old.channelAt };
+  const { enums, tables } = old.project;
+  const isSame = project.enums === enums && project.tables === tables;
+  const typeNames = isSame ? old.typeNames : new TypeNames(project);
+  return { project, assets, assetAt, channelAt: old.channelAt, typeNames };
 }
 
 type OwnList = 'events' | 'actions' | 'properties' | 'placements' | 'bindings';

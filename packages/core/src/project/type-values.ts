@@ -1,32 +1,10 @@
 import type { ProjectIndex } from './index-project.js';
-import type { EnumDecl, KeyTable, Project, Type } from './types.js';
-
-type Names = ReadonlyMap<string, ReadonlySet<string>>;
-/** Lists of a project are never changed in place. */
-const sets = new WeakMap<readonly object[], Names>();
-
-/** The values of each enum, by its name, in the order of the document. Cost: theirs, once for each list of enums. */
-export function enumValues({ enums = NONE }: Project): Names {
-  return setsOf(enums, (e) => e.values);
-}
-/** The keys of each key table, by its name, in the order of the document. Cost: theirs, once for each list of tables. */
-export function tableKeys({ tables = NONE }: Project): Names {
-  return setsOf(tables, (t) => t.keys);
-}
-const NONE: never[] = [];
-function setsOf<T extends EnumDecl | KeyTable>(
-  lists: readonly T[],
-  names: (list: T) => readonly string[],
-): Names {
-  let known = sets.get(lists);
-  if (!known) sets.set(lists, (known = new Map(lists.map((list) => [list.name, new Set(names(list))]))));
-  return known;
-}
+import type { Type } from './types.js';
 
 /** The names that a value of a type is one of; undefined for other types, and for an enum or table that is not declared. */
-export function namesOfType({ project }: ProjectIndex, type: Type): ReadonlySet<string> | undefined {
-  if (type.startsWith('enum:')) return enumValues(project).get(type.slice(5));
-  return type.startsWith('key:') ? tableKeys(project).get(type.slice(4)) : undefined;
+export function namesOfType({ typeNames }: ProjectIndex, type: Type): ReadonlySet<string> | undefined {
+  if (type.startsWith('enum:')) return typeNames.ofEnums.get(type.slice(5));
+  return type.startsWith('key:') ? typeNames.ofTables.get(type.slice(4)) : undefined;
 }
 /** The values that a type names one by one; none for numbers and texts. */
 export function valuesOfType(index: ProjectIndex, type: Type): (string | boolean)[] {

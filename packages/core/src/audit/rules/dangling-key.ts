@@ -1,4 +1,3 @@
-import { tableKeys } from '../../project/type-values.js';
 import type { AnalysisInputs } from '../inputs.js';
 import { namesEvidence } from '../evidence.js';
 import { boundLiterals, declaredLiterals, hasLiterals, type Literal } from '../literals.js';
@@ -38,7 +37,7 @@ function judge(
   for (const { value, type, subject, occurrences, where } of literals) {
     if (!type.startsWith('key:') || typeof value !== 'string') continue;
     const table = type.slice(4);
-    const tables = tableKeys(inputs.index.project);
+    const tables = inputs.index.typeNames.ofTables;
     const keys = tables.get(table);
     if (keys?.has(value)) continue;
     report({
