@@ -2,18 +2,10 @@ import { canonicalJson } from '../project/canonical.js';
 import type { Arg, Value } from '../project/types.js';
 import { isLiteral } from '../project/value.js';
 import { own, put } from '../util/own.js';
+import type { NamedArg } from './named-args.js';
 import type { InstanceState } from './instance-state.js';
 import type { Population } from './population.js';
 import type { Values } from './records.js';
-
-export interface NamedArg {
-  readonly name: string;
-  readonly arg: Arg;
-}
-/** The arguments of a document as a list: to look for their names at each delivery is slow. */
-export function namedArgs(args: Readonly<Record<string, Arg>> | undefined): readonly NamedArg[] {
-  return Object.entries(args ?? {}).map(([name, arg]) => ({ name, arg }));
-}
 
 /**
  * Arguments as values: fields of what is carried, and current values and the address of one instance. One that has no

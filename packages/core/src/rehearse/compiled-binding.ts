@@ -1,5 +1,5 @@
 import type { Binding, Condition } from '../project/types.js';
-import type { NamedArg } from './args.js';
+import type { NamedArg } from './named-args.js';
 
 /** Where a binding delivers, worked out once for each expanded binding. */
 export type Target =

@@ -8,7 +8,7 @@ import { ValueTable } from '../expand/values.js';
 import { parsePath } from '../project/path.js';
 import type { AssetIndex } from '../project/index-project.js';
 import type { LoadSet } from '../project/types.js';
-import { namedArgs } from './args.js';
+import { namedArgs } from './named-args.js';
 import type { CompiledBinding, Target } from './compiled-binding.js';
 
 /** The event of a change; whether it carries the new value. */
