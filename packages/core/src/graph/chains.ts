@@ -11,6 +11,12 @@ export interface Chains {
   cyclic: Uint8Array;
   /** 1 if the component has a cycle itself. */
   hasCycle: Uint8Array;
+  /** By which edge a heaviest path leaves a component of several nodes, where somebody has asked; none after an edit. */
+  readonly exits: Map<number, Exit | null>;
+}
+interface Exit {
+  edge: number;
+  tail: number;
 }
 
 /**
@@ -23,6 +29,7 @@ export function chainLengths(g: Graph, c: Components, order: Int32Array): Chains
     length: new Int32Array(room),
     cyclic: new Uint8Array(room),
     hasCycle: new Uint8Array(room),
+    exits: new Map(),
   };
   const { groups } = c;
   const alone = [0];
@@ -95,7 +102,7 @@ export function heaviestPath(g: Graph, c: Components, chains: Chains, from: numb
   let at = from;
   for (;;) {
     const k = c.of[at];
-    const exit = wayOut(g, c, chains, k);
+    const exit = exitOf(g, c, chains, k);
     if (!exit) break;
     const inside = shortestPath(g, at, exit.tail, (n) => c.of[n] === k);
     if (inside) {
@@ -109,12 +116,13 @@ export function heaviestPath(g: Graph, c: Components, chains: Chains, from: numb
   return path;
 }
 
-function wayOut(
-  g: Graph,
-  c: Components,
-  { length }: Chains,
-  k: number,
-): { edge: number; tail: number } | null {
+function exitOf(g: Graph, c: Components, chains: Chains, k: number): Exit | null {
+  if (!c.groups.has(k)) return findExit(g, c, chains, k);
+  let exit = chains.exits.get(k);
+  if (exit === undefined) chains.exits.set(k, (exit = findExit(g, c, chains, k)));
+  return exit;
+}
+function findExit(g: Graph, c: Components, { length }: Chains, k: number): Exit | null {
   let best = 0;
   let edge = -1;
   let tail = -1;

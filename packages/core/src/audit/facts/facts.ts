@@ -104,6 +104,7 @@ export class Facts {
     sleepers: ReadonlySet<number> = new Set(),
   ): FactChanges {
     const { g } = this;
+    this.chains.exits.clear();
     this.makeRoom();
     this.come(delta);
     const hasBinding = this.followBindings(delta, incoming);
