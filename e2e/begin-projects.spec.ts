@@ -89,7 +89,7 @@ test('bad input is reported in words, and nothing is lost', async ({ page, serve
   expect(assets.map((a) => a.id)).toEqual(['quay', 'Crane', 'Hook']);
 });
 
-test('two windows that rename the same thing: one is reported what the other did', async ({
+test('two windows that rename the same thing: one learns what the other did', async ({
   page,
   server,
   context,

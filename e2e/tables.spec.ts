@@ -118,7 +118,7 @@ test('every kind comes in as a table, from nothing, and goes out so that it come
   expect(await documentOf(server, id)).toEqual(whole);
 });
 
-test('a table is reported what is wrong with it, asked what is meant, and read as something else by hand', async ({
+test('what is wrong with a table is reported, what is meant is asked, and it is read as something else by hand', async ({
   page,
   server,
 }) => {
