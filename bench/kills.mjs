@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import pg from 'pg';
 import { build } from '../scripts/lib/build.mjs';
+import { SERVER } from '../scripts/lib/bundle-server.mjs';
 import { freePort, startPostgres } from '../scripts/lib/postgres.mjs';
 import { ROOT } from '../scripts/lib/root.mjs';
 import { sleep } from '../scripts/lib/run.mjs';
@@ -90,7 +91,7 @@ class World {
   }
   async serve() {
     const env = { ...process.env, PORT: String(this.port), DATABASE_URL: this.url, LOG_LEVEL: 'fatal' };
-    const server = spawn(process.execPath, [join(ROOT, 'apps/server/dist/main.js')], {
+    const server = spawn(process.execPath, [join(ROOT, SERVER)], {
       env,
       stdio: ['ignore', 'pipe', 'ignore'],
     });

@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
 import { build } from './build.mjs';
+import { SERVER } from './bundle-server.mjs';
 import { freePort, startPostgres } from './postgres.mjs';
 import { ROOT } from './root.mjs';
 
@@ -14,7 +15,7 @@ export async function withServer(use, settings = {}) {
   const db = await startPostgres(join(folder, 'postgres'));
   const port = await freePort();
   const databaseUrl = await db.database('bench');
-  const server = spawn(process.execPath, [join(ROOT, 'apps/server/dist/main.js')], {
+  const server = spawn(process.execPath, [join(ROOT, SERVER)], {
     stdio: ['ignore', 'pipe', 'inherit'],
     env: {
       ...process.env,

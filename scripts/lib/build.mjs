@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { bundleCommandLine, BUNDLE } from './bundle.mjs';
+import { bundleServer, SERVER } from './bundle-server.mjs';
 import { buildGuide } from './guide.mjs';
 import { compressTexts } from './compress.mjs';
 import { ROOT } from './root.mjs';
@@ -28,6 +29,7 @@ const SINGLE = [
   'demo/play/vite.config.ts',
   'demo/storm-over-veyra.json',
   'docs/command-line.md',
+  'scripts/lib/bundle-server.mjs',
 ];
 /** What the guide is made of: it is made anew by itself, in a moment. */
 const GUIDE_SOURCES = ['docs', 'scripts/guide'];
@@ -38,6 +40,7 @@ const RESULTS = [
   'packages/runtime/dist/index.js',
   'packages/core/dist/index.js',
   'apps/server/dist/main.js',
+  SERVER,
   'apps/cli/dist/main.js',
   BUNDLE,
   'apps/web/dist/index.html',
@@ -67,6 +70,7 @@ async function buildProgram(now) {
   // Into the folder of the web application, which is emptied first.
   await step('npx', ['vite', 'build', '--logLevel', 'warn'], join(ROOT, 'demo/play'));
   compressTexts(join(ROOT, 'apps/web/dist/assets'));
+  await bundleServer();
   await bundleCommandLine();
   writeFileSync(MARK, now);
 }

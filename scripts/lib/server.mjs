@@ -1,13 +1,14 @@
 import { spawn } from 'node:child_process';
 import { readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { SERVER } from './bundle-server.mjs';
 import { isRoot, userOf } from './postgres-programs.mjs';
 import { commandOf } from './process.mjs';
 import { ROOT } from './root.mjs';
 import { capture, sleep } from './run.mjs';
 import { say } from './say.mjs';
 
-const MAIN = join(ROOT, 'apps/server/dist/main.js');
+const MAIN = join(ROOT, SERVER);
 /** Where the server of a start is noted, by port, so that it is found if that start is killed. */
 const note = (data, port) => join(data, `server-${port}.json`);
 

@@ -1,5 +1,6 @@
 import { spawn } from 'node:child_process';
 import { join } from 'node:path';
+import { SERVER } from '../lib/bundle-server.mjs';
 import { ROOT } from '../lib/root.mjs';
 import { sleep } from '../lib/run.mjs';
 import { Trouble } from '../lib/say.mjs';
@@ -24,7 +25,7 @@ export class OquelProcess {
     };
   }
   async start() {
-    const child = spawn(process.execPath, [join(ROOT, 'apps/server/dist/main.js')], {
+    const child = spawn(process.execPath, [join(ROOT, SERVER)], {
       env: this.env,
       stdio: ['ignore', 'pipe', 'inherit'],
     });

@@ -16,7 +16,7 @@ import { anchorOf, guidePages } from '../lib/guide.mjs';
 import { thirdParty, thirdPartyPage } from '../lib/third-party.mjs';
 
 const ROOT = fileURLToPath(new URL('../../', import.meta.url));
-const OQUEL = join(ROOT, 'apps/cli/bin/oquel.js');
+const OQUEL = join(ROOT, 'dist/package/oquel.mjs');
 const pages = guidePages();
 const scripts = (
   JSON.parse(readFileSync(join(ROOT, 'package.json'), 'utf8')) as { scripts: Record<string, string> }

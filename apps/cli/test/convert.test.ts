@@ -16,7 +16,7 @@ import { beforeEach, describe, expect, it } from '@jest/globals';
 import { main } from '../src/main.js';
 import { DEMO, oquel, written } from './harness.js';
 
-const BIN = fileURLToPath(new URL('../bin/oquel.js', import.meta.url));
+const BIN = fileURLToPath(new URL('../../../dist/package/oquel.mjs', import.meta.url));
 const hut = { format: 'oquel.project/1', name: 'Hut', assets: [{ id: 'hut', kind: 'scene' }] };
 const pier = {
   ...hut,

@@ -8,7 +8,7 @@ import { examplesOf } from '../src/examples.js';
 import { program } from '../src/program.js';
 import { DEMO, written } from './harness.js';
 
-const OQUEL = fileURLToPath(new URL('../bin/oquel.js', import.meta.url));
+const OQUEL = fileURLToPath(new URL('../../../dist/package/oquel.mjs', import.meta.url));
 const KIT = fileURLToPath(new URL('../../../docs/conformance/with-runtime.mjs', import.meta.url));
 const { commands } = program({ out: () => undefined, err: () => undefined }, () => undefined);
 const EXAMPLES = commands.commands.flatMap((c) =>

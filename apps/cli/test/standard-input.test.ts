@@ -6,7 +6,7 @@ import { fileURLToPath } from 'node:url';
 import { describe, expect, it } from '@jest/globals';
 import { DEMO, oquel, written } from './harness.js';
 
-const BIN = fileURLToPath(new URL('../bin/oquel.js', import.meta.url));
+const BIN = fileURLToPath(new URL('../../../dist/package/oquel.mjs', import.meta.url));
 const folder = mkdtempSync(join(tmpdir(), 'oquel-stdin-'));
 const demo = readFileSync(DEMO);
 

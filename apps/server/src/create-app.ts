@@ -2,7 +2,7 @@ import { ValidationPipe } from '@nestjs/common';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import type { NextFunction, Request, Response } from 'express';
-import { SwaggerModule } from '@nestjs/swagger';
+import { SwaggerModule, type OpenAPIObject } from '@nestjs/swagger';
 import compression from 'compression';
 import helmet from 'helmet';
 import { Logger } from 'nestjs-pino';
@@ -56,9 +56,11 @@ export async function createApp(config: Config): Promise<NestExpressApplication>
   if (config.web !== null) serveWeb(app, config.web);
   app.use(earlyProblems);
   app.useGlobalPipes(new ValidationPipe({ ...VALIDATION, transform: true, exceptionFactory: invalid }));
-  const api = describeApi(app);
+  // Made when somebody first reads it.
+  let made: OpenAPIObject | undefined;
+  const api = (): OpenAPIObject => (made ??= describeApi(app));
   app.getHttpAdapter().get('/api/openapi.json', (_request, response) => {
-    (response as Response).json(api);
+    (response as Response).json(api());
   });
   // Reads the description from this server; nothing comes from elsewhere.
   SwaggerModule.setup('api/viewer', app, api, {

@@ -5,7 +5,7 @@ import { fileURLToPath } from 'node:url';
 import pg from 'pg';
 import { PROBLEM_TYPES } from '../src/http/problem-types.js';
 
-const MAIN = fileURLToPath(new URL('../dist/main.js', import.meta.url));
+const MAIN = fileURLToPath(new URL('../../../dist/server/main.js', import.meta.url));
 export const DEMO = fileURLToPath(new URL('../../../demo/storm-over-veyra.json', import.meta.url));
 
 /** A database of its own in the PostgreSQL that `npm test` has started. */
