@@ -31,6 +31,27 @@ export function placed(n) {
     { id: 'Lamp', kind: 'prefab', events: [{ name: 'onA', cause: use }], actions: [{ name: 'a' }] },
   ]);
 }
+/** A ring of so many actions of one scene, each set off from outside, with a way out: a chain into a cycle from each. */
+export function ring(n) {
+  const wire = (id, event, action) => ({ id, from: { at: '.', event }, to: { at: '.', action } });
+  const all = list(n + 8, (i) => i);
+  return project([
+    {
+      id: 'yard',
+      kind: 'scene',
+      events: [
+        ...list(n, (i) => ({ name: `onUse${i}`, cause: use })),
+        ...all.map((i) => ({ name: `onA${i}`, cause: { type: 'raised' } })),
+      ],
+      actions: all.map((i) => ({ name: `a${i}`, effects: [{ raise: `onA${i}` }] })),
+      bindings: [
+        ...list(n, (i) => wire(`r${i}`, `onA${i}`, `a${(i + 1) % n}`)),
+        ...list(n, (i) => wire(`u${i}`, `onUse${i}`, `a${i}`)),
+        ...list(8, (i) => wire(`x${i}`, `onA${i === 0 ? 0 : n + i - 1}`, `a${n + i}`)),
+      ],
+    },
+  ]);
+}
 /** A value that one thing in each of many scenes has; every scene is in a load set of its own. */
 export function sharedKeys(n) {
   return project(

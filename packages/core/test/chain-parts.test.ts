@@ -1,8 +1,23 @@
 import { describe, expect, it } from '@jest/globals';
-import { buildGraph, expand, indexProject, type Asset, type Binding, type Graph } from '../src/index.js';
+import {
+  audit,
+  buildGraph,
+  expand,
+  indexProject,
+  proofTracks,
+  type Asset,
+  type Binding,
+  type EventDecl,
+  type Evidence,
+  type Graph,
+  type Project,
+} from '../src/index.js';
 import { chainParts, chainText, shortestRound } from '../src/graph/chain-parts.js';
 import { chainLengths, heaviestPath } from '../src/graph/chains.js';
 import { componentsOf } from '../src/graph/components.js';
+import { shortestPath, type GraphPath } from '../src/graph/paths.js';
+import { waysTo } from '../src/graph/ways-to.js';
+import { Random, seeds } from './random.js';
 
 /** A relay passes on what reaches it; a button begins. */
 const PARTS: Asset[] = [
@@ -89,4 +104,61 @@ describe('the shortest round of a node', () => {
       expect(e >= g.first[tail] && e < g.end[tail]).toBe(true);
     });
   });
+
+  it.each([
+    ['is found among some thousand nodes', 2000, 4000],
+    ['is not looked for among more', 6000, null],
+  ])('%s', (_, relays, edges) => {
+    const g = wired(...Array.from({ length: relays }, (_, i) => `a${i}-a${(i + 1) % relays}`));
+    const { components } = componentsOf(g);
+    expect(shortestRound(g, components, nodeOf(g, 'a7'))?.edges.length ?? null).toBe(edges);
+  });
+});
+
+it('ways to a node of a component are those that a search from each other node finds', () => {
+  let led = 0;
+  for (let seed = 0; seed < seeds(20); seed++) {
+    const r = new Random(seed);
+    const g = wired(...Array.from({ length: 40 }, () => `a${r.int(15)}-a${r.int(15)}`));
+    const { components: c } = componentsOf(g);
+    for (const [k, members] of c.groups) {
+      for (const target of members) {
+        const ways = waysTo(g, c, target);
+        for (const n of members) {
+          const path: GraphPath = { start: n, edges: [], tails: [] };
+          ways.lead(n, path);
+          expect(path).toEqual(shortestPath(g, n, target, (m) => c.of[m] === k));
+          led += path.edges.length;
+        }
+      }
+    }
+  }
+  expect(led).toBeGreaterThan(1000);
+});
+
+it('a chain that runs into a cycle of thousands counts it, without a way round', () => {
+  const actions = Array.from({ length: 6000 }, (_, i) => i);
+  const yard: Asset = {
+    id: 'yard',
+    kind: 'scene',
+    events: [
+      { name: 'onGo', cause: { type: 'press' } },
+      ...actions.map((i): EventDecl => ({ name: `on${i}`, cause: { type: 'raised' } })),
+    ],
+    actions: actions.map((i) => ({ name: `do${i}`, effects: [{ raise: `on${i}` }] })),
+    bindings: [
+      { id: 'go', from: { at: '.', event: 'onGo' }, to: { at: '.', action: 'do0' } },
+      ...actions.map((i): Binding => {
+        const to = { at: '.', action: `do${(i + 1) % actions.length}` };
+        return { id: `b${i}`, from: { at: '.', event: `on${i}` }, to };
+      }),
+    ],
+  };
+  const project: Project = { format: 'oquel.project/1', name: 'Yard', assets: [yard] };
+  const { findings } = audit(project, { today: '2026-11-24' });
+  const { evidence } = findings.find((f) => f.rule === 'long-chain')!;
+  const path = evidence as Extract<Evidence, { kind: 'path' }>;
+  expect(path.parts).toEqual([{ hops: 6000, from: 1, cycle: [] }]);
+  const tracks = proofTracks(indexProject(project), path);
+  expect(tracks.map((t) => t.title)).toEqual(['Chain of a cycle of 6000']);
 });

@@ -107,7 +107,7 @@ export function chainEvidence(g: Graph, c: Components, chains: Chains, from: num
   const stretches = parts.map(({ hops, cycle, from: step }): ChainStretch => {
     if (!cycle) return { hops, from: step };
     const round = shortestRound(g, c, step === 0 ? path.start : g.head[path.edges[step - 1]]);
-    return round ? { hops, from: step, cycle: pathSteps(g, round) } : { hops, from: step };
+    return { hops, from: step, cycle: round ? pathSteps(g, round) : [] };
   });
   return { ...evidence, parts: stretches };
 }

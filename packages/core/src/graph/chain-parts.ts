@@ -1,5 +1,5 @@
 import type { Chains } from './chains.js';
-import { membersOf, type Components } from './components.js';
+import type { Components } from './components.js';
 import { isAction, type Graph } from './graph.js';
 import { shortestPath, type GraphPath } from './paths.js';
 
@@ -12,15 +12,21 @@ export interface ChainPart {
   from: number;
 }
 
-/** The stretches of a heaviest path, in order; none without a hop. Cost: the path and the cycles that it meets. */
+/** The stretches of a heaviest path, in order; none without a hop. Cost: the path. */
 export function chainParts(g: Graph, c: Components, chains: Chains, path: GraphPath): ChainPart[] {
   const parts: ChainPart[] = [];
   const nodes = [path.start, ...path.edges.map((e) => g.head[e])];
   let before = -1;
+  let cycle: ChainPart | null = null;
   nodes.forEach((n, from) => {
     const k = c.of[n];
+    if (k !== before && cycle) {
+      // What a heaviest path has before it and not behind it.
+      cycle.hops -= chains.length[n];
+      cycle = null;
+    }
     if (chains.hasCycle[n] === 1) {
-      if (k !== before) parts.push({ hops: actionsIn(g, c, k), cycle: true, from });
+      if (k !== before) parts.push((cycle = { hops: chains.length[n], cycle: true, from }));
     } else if (isAction(g, n)) {
       const last = parts[parts.length - 1];
       if (last && !last.cycle) last.hops++;
@@ -29,11 +35,6 @@ export function chainParts(g: Graph, c: Components, chains: Chains, path: GraphP
     before = k;
   });
   return parts.filter((p) => p.hops > 0);
-}
-function actionsIn(g: Graph, c: Components, k: number): number {
-  let n = 0;
-  for (const node of membersOf(c, k)) if (isAction(g, node)) n++;
-  return n;
 }
 
 /** `7 hops`, or `2 hops, then a cycle of 3, then 1 hop`. */
@@ -44,12 +45,20 @@ export function chainText(parts: readonly Pick<ChainPart, 'hops' | 'cycle'>[]): 
     .join(', then ');
 }
 
-/** A shortest way from a node of a cycle back to itself. Cost: its edges times what they meet in its component. */
+/** Nodes that are looked at for a way round: whoever reads one of thousands of hops does not ask for a shorter one. */
+const MOST_LOOKED_AT = 5000;
+
+/**
+ * A shortest way from a node of a cycle back to itself; null where it is not found among so many nodes. Cost: these, and their
+ * edges.
+ */
 export function shortestRound(g: Graph, c: Components, node: number): GraphPath | null {
   let best: GraphPath | null = null;
+  let left = MOST_LOOKED_AT;
+  const inside = (n: number): boolean => c.of[n] === c.of[node] && left-- > 0;
   for (let e = g.first[node]; e < g.end[node]; e++) {
     if (c.of[g.head[e]] !== c.of[node]) continue;
-    const back = shortestPath(g, g.head[e], node, (n) => c.of[n] === c.of[node]);
+    const back = shortestPath(g, g.head[e], node, inside);
     if (!back || (best && back.edges.length + 1 >= best.edges.length)) continue;
     best = { start: node, edges: [e, ...back.edges], tails: [node, ...back.tails] };
     if (best.edges.length <= 2) break;

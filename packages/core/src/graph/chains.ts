@@ -1,7 +1,7 @@
 import { membersOf, type Components } from './components.js';
 import { compareNodes, type Graph } from './graph.js';
-import { shortestPath, type GraphPath } from './paths.js';
-import { append } from '../util/append.js';
+import type { GraphPath } from './paths.js';
+import { waysTo, type WaysTo } from './ways-to.js';
 
 /** For each node what holds of its whole component. */
 export interface Chains {
@@ -11,12 +11,14 @@ export interface Chains {
   cyclic: Uint8Array;
   /** 1 if the component has a cycle itself. */
   hasCycle: Uint8Array;
-  /** By which edge a heaviest path leaves a component of several nodes, where somebody has asked; none after an edit. */
+  /** How a heaviest path leaves a component of several nodes, where somebody has asked; none after an edit. */
   readonly exits: Map<number, Exit | null>;
 }
 interface Exit {
   edge: number;
   tail: number;
+  /** The ways to the tail inside of the component. */
+  ways: WaysTo | null;
 }
 
 /**
@@ -95,31 +97,29 @@ function weigh(
 
 /**
  * One heaviest path from a node, as edges. It leaves a component by the first edge that leads to a heaviest path, and
- * goes there the shortest way.
+ * goes there the shortest way. Cost: the edges at its nodes; the first time since an edit, the components that it meets.
  */
 export function heaviestPath(g: Graph, c: Components, chains: Chains, from: number): GraphPath {
   const path: GraphPath = { start: from, edges: [], tails: [] };
   let at = from;
   for (;;) {
-    const k = c.of[at];
-    const exit = exitOf(g, c, chains, k);
-    if (!exit) break;
-    const inside = shortestPath(g, at, exit.tail, (n) => c.of[n] === k);
-    if (inside) {
-      append(path.edges, inside.edges);
-      append(path.tails, inside.tails);
-    }
+    const exit = exitOf(g, c, chains, c.of[at]);
+    if (!exit) return path;
+    exit.ways?.lead(at, path);
     path.edges.push(exit.edge);
     path.tails.push(exit.tail);
     at = g.head[exit.edge];
   }
-  return path;
 }
 
 function exitOf(g: Graph, c: Components, chains: Chains, k: number): Exit | null {
   if (!c.groups.has(k)) return findExit(g, c, chains, k);
   let exit = chains.exits.get(k);
-  if (exit === undefined) chains.exits.set(k, (exit = findExit(g, c, chains, k)));
+  if (exit === undefined) {
+    exit = findExit(g, c, chains, k);
+    if (exit) exit.ways = waysTo(g, c, exit.tail);
+    chains.exits.set(k, exit);
+  }
   return exit;
 }
 function findExit(g: Graph, c: Components, { length }: Chains, k: number): Exit | null {
@@ -136,7 +136,7 @@ function findExit(g: Graph, c: Components, { length }: Chains, k: number): Exit 
       tail = n;
     }
   }
-  return edge < 0 ? null : { edge, tail };
+  return edge < 0 ? null : { edge, tail, ways: null };
 }
 function inOrder(g: Graph, nodes: Int32Array | readonly number[]): Int32Array | readonly number[] {
   return nodes.length === 1 ? nodes : Int32Array.from(nodes).sort((a, b) => compareNodes(g, a, b));

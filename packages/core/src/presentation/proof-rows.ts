@@ -40,7 +40,7 @@ export function proofTracks(index: ProjectIndex, evidence: PathEvidence): ProofT
   return [
     main,
     ...parts.flatMap(({ cycle, hops, from }) => {
-      if (!cycle) return [];
+      if (!cycle || cycle.length === 0) return [];
       const round = trackOf(index, cycle, true, 0);
       const whole = round.hops === hops ? '' : `, a shortest way round with ${hopText(round.hops)}`;
       return [
