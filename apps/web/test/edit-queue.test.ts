@@ -128,7 +128,7 @@ function check(world: QueueWorld): void {
 }
 
 describe('the edit queue', () => {
-  const runs = Number(process.env.OQUEL_INTERLEAVINGS ?? 1500);
+  const runs = Number(process.env.OQUEL_INTERLEAVINGS ?? 800);
   it(`keeps every edit once, and only upon what its author saw, in ${runs} random interleavings`, async () => {
     await fc.assert(
       fc.asyncProperty(

@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { readFileSync } from 'node:fs';
-import { strToU8, unzipSync, zipSync } from 'fflate';
+import { deflateRawSync } from 'node:zlib';
+import { strToU8, unzipSync, Zip, zipSync, type ZipInputFile } from 'fflate';
 import { finish, indexProject, readProjectText, type Asset, type Project } from '@oquel/core';
 import { DEMO } from '../../server/test/harness.js';
 import { lookAtTable } from '../src/workers/table-incoming.js';
@@ -68,8 +69,14 @@ describe('a file that comes in', () => {
     expect(unfit(zipSync(files)).problems).toMatchObject([{ pointer: 'prefabs/Cabin.json', found: 'none' }]);
   });
   it('is refused before it is unpacked when that would be too large', () => {
-    const zeros = new Uint8Array(300 * 1024 * 1024);
-    const bomb = zipSync({ 'project.json': strToU8('{}'), 'scenes/a.json': zeros }, { level: 1 });
+    const size = 300 * 1024 * 1024;
+    const pieces: Uint8Array[] = [];
+    const zip = new Zip((_, piece) => pieces.push(piece));
+    const packed: ZipInputFile = { filename: 'scenes/a.json', size, crc: 0, compression: 8 };
+    zip.add(packed);
+    packed.ondata!(null, deflateRawSync(new Uint8Array(size), { level: 1 }), true);
+    zip.end();
+    const bomb = Buffer.concat(pieces);
     expect(bomb.length).toBeLessThan(4_000_000);
     expect(unfit(bomb).message).toMatch(/larger than 256 MiB/);
   });

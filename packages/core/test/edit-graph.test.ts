@@ -86,9 +86,20 @@ function nodesOf(g: Graph): number[] {
   return nodes.sort((a, b) => compareNodes(g, a, b));
 }
 
+/** Texts first: a comparison of values costs more than making the graph. */
+function isSame(is: unknown, be: unknown): void {
+  if (JSON.stringify(is) !== JSON.stringify(be)) expect(is).toEqual(be);
+}
+
 /** A graph in names, with its edges in their order. */
 function plain(g: Graph): unknown {
   const { x } = g;
+  const names = new Map<number, string>();
+  const named = (n: number): string => {
+    const name = names.get(n) ?? nodeName(g, n);
+    names.set(n, name);
+    return name;
+  };
   const key = (n: number): unknown => (n < 0 ? n : g.values.value(n));
   const rows = (list: readonly number[], stride: number): unknown[] =>
     Array.from({ length: list.length / stride }, (_, r) =>
@@ -108,10 +119,10 @@ function plain(g: Graph): unknown {
       const edges = [];
       for (let e = g.first[n]; e < g.end[n]; e++) {
         const by = g.ref[e] < 0 ? g.ref[e] : `${x.ownerOf(g.ref[e])}/${x.positionOf(g.ref[e])}`;
-        edges.push([nodeName(g, g.head[e]), g.meta[e], by]);
+        edges.push([named(g.head[e]), g.meta[e], by]);
       }
       // Whoever listens without a key has an edge from each node of the channel, in the order in which they were named.
-      return [nodeName(g, n), edges];
+      return [named(n), edges];
     }),
     count: g.edges,
     records: Object.fromEntries(authored),
@@ -123,12 +134,11 @@ function plain(g: Graph): unknown {
 describe('a graph edited in place', () => {
   it('is the graph built anew, and so is what leads to each node', () => {
     let incoming!: Incoming;
-    for (const { at, g, scratch } of steps(seeds(150), 6, (_, i) => (incoming = i))) {
-      expect({ at, graph: plain(g) }).toEqual({ at, graph: plain(scratch) });
-      const anew = new Incoming(g);
-      for (let n = 0; n < g.nodes; n++) {
-        expect([...incoming.tails(n)].sort()).toEqual([...anew.tails(n)].sort());
-      }
+    for (const { at, g, scratch } of steps(seeds(80), 6, (_, i) => (incoming = i))) {
+      isSame({ at, graph: plain(g) }, { at, graph: plain(scratch) });
+      const tails = (all: Incoming): number[][] =>
+        Array.from({ length: g.nodes }, (_, n) => [...all.tails(n)].sort());
+      isSame(tails(incoming), tails(new Incoming(g)));
       const channels = g.x.index.project.channels ?? [];
       for (let c = 0; c < channels.length; c++) {
         for (const counts of ['published', 'heard'] as const) {
@@ -143,7 +153,7 @@ describe('a graph edited in place', () => {
     let before: string[] = [];
     const edges = (g: Graph): string[] =>
       nodesOf(g).flatMap((n) => Array.from(g.head.subarray(g.first[n], g.end[n]), (head) => `${n} ${head}`));
-    for (const { at, g, delta } of steps(seeds(150), 6, (g) => (before = edges(g)))) {
+    for (const { at, g, delta } of steps(seeds(80), 6, (g) => (before = edges(g)))) {
       const expected = new Map<string, number>();
       const count = (edge: string, times: number): unknown =>
         expected.set(edge, (expected.get(edge) ?? 0) + times);
@@ -163,7 +173,7 @@ describe('a graph edited in place', () => {
     const open = (g: Graph, incoming: Incoming): void => {
       edits = new ComponentEdits(g, incoming, componentsOf(g).components, g.nodes);
     };
-    for (const { at, g, delta } of steps(seeds(250), 8, open)) {
+    for (const { at, g, delta } of steps(seeds(150), 8, open)) {
       expect(edits.follow(delta)).not.toBeNull();
       const { of, rank, groups } = edits.components;
       const anew = componentsOf(g).components;
@@ -187,7 +197,7 @@ describe('a graph edited in place', () => {
       );
       joined += groups.size;
     }
-    expect(joined).toBeGreaterThan(seeds(50));
+    expect(joined).toBeGreaterThan(seeds(30));
   });
 
   it('has the facts of one built anew, and says which of them changed', () => {
@@ -220,7 +230,7 @@ describe('a graph edited in place', () => {
       before = noted(g, facts);
     };
     const changes = new Map<string, number>();
-    for (const { at, g, editor, delta } of steps(seeds(300), 8, open)) {
+    for (const { at, g, editor, delta } of steps(seeds(120), 8, open)) {
       const reported = facts.follow(delta, editor);
       const anew = new Facts(g, MAX_REACH);
       const now = noted(g, facts);
