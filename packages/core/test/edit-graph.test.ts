@@ -27,6 +27,7 @@ import { alignLists } from '../src/util/align-lists.js';
 import { nodeRef } from '../src/audit/names.js';
 import { Random, seeds } from './random.js';
 import { randomBindingChange } from './random-change.js';
+import { expectSame } from './expect-same.js';
 import { randomProject } from './random-project.js';
 
 interface Step {
@@ -86,11 +87,6 @@ function nodesOf(g: Graph): number[] {
   return nodes.sort((a, b) => compareNodes(g, a, b));
 }
 
-/** Texts first: a comparison of values costs more than making the graph. */
-function isSame(is: unknown, be: unknown): void {
-  if (JSON.stringify(is) !== JSON.stringify(be)) expect(is).toEqual(be);
-}
-
 /** A graph in names, with its edges in their order. */
 function plain(g: Graph): unknown {
   const { x } = g;
@@ -135,10 +131,10 @@ describe('a graph edited in place', () => {
   it('is the graph built anew, and so is what leads to each node', () => {
     let incoming!: Incoming;
     for (const { at, g, scratch } of steps(seeds(80), 6, (_, i) => (incoming = i))) {
-      isSame({ at, graph: plain(g) }, { at, graph: plain(scratch) });
+      expectSame(plain(g), plain(scratch), at);
       const tails = (all: Incoming): number[][] =>
         Array.from({ length: g.nodes }, (_, n) => [...all.tails(n)].sort());
-      isSame(tails(incoming), tails(new Incoming(g)));
+      expectSame(tails(incoming), tails(new Incoming(g)), at);
       const channels = g.x.index.project.channels ?? [];
       for (let c = 0; c < channels.length; c++) {
         for (const counts of ['published', 'heard'] as const) {

@@ -26,6 +26,7 @@ import {
   randomQuietChange,
   randomThingChange,
 } from './random-change.js';
+import { expectSame } from './expect-same.js';
 import { randomProject } from './random-project.js';
 
 const TODAY = '2026-11-24';
@@ -79,15 +80,12 @@ describe('the audit kept up with edits', () => {
           project = applyChanges(project, changes).project;
           const result = live.apply(changes);
           if (live.inputs === inputs) inPlace++;
-          expect({ seed, i, result: JSON.parse(JSON.stringify(result)) as unknown }).toEqual({
-            seed,
-            i,
-            result: scratch(project),
-          });
-          expect(live.project).toEqual(project);
+          const whole = scratch(project);
+          expectSame(result, whole, { seed, i });
+          expectSame(live.project, project, { seed, i });
           const difference = JSON.stringify(auditDifference(before, result));
           reported = withDifference(reported, JSON.parse(difference) as AuditDifference);
-          expect({ seed, i, reported }).toEqual({ seed, i, reported: scratch(project) });
+          expectSame(reported, whole, { seed, i });
           expect(changeOf(live.change)).toEqual(changeOf(compareFindings(before.findings, result.findings)));
         }
       }
@@ -255,12 +253,8 @@ describe('the audit kept up with edits', () => {
         const changes = [change ?? randomChange(r, project)];
         const before = scratch(project);
         const tried = live.trying(changes, ({ result }) => JSON.parse(JSON.stringify(result)) as unknown);
-        expect({ seed, i, tried }).toEqual({
-          seed,
-          i,
-          tried: scratch(applyChanges(project, changes).project),
-        });
-        expect(JSON.parse(JSON.stringify(live.result))).toEqual(before);
+        expectSame(tried, scratch(applyChanges(project, changes).project), { seed, i });
+        expectSame(live.result, before, { seed, i });
         expect(live.project).toBe(project);
         live.apply([randomBindingChange(r, project) ?? randomChange(r, project)]);
       }
