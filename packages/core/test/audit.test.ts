@@ -100,6 +100,24 @@ describe('the audit of random projects', () => {
   });
 });
 
+it('of one rule it lists a bounded number of findings, and the last one says how many there are besides', () => {
+  const count = 10_003;
+  const events = Array.from({ length: count }, (_, i) => ({
+    name: `on${i}`,
+    cause: { type: 'use' as const },
+    expectsListener: true,
+  }));
+  const project: Project = {
+    format: 'oquel.project/1',
+    name: 'Yard',
+    assets: [{ id: 'yard', kind: 'scene', events }],
+  };
+  const unheard = findings(project).filter((f) => f.rule === 'unheard-event');
+  expect(unheard).toHaveLength(10_000);
+  expect(unheard.at(-1)!.message).toMatch(/ \(and 3 more like it that are not listed\)$/);
+  expect(unheard.at(-2)!.message).not.toMatch(/not listed/);
+});
+
 /** The same document with its properties, events, actions and property declarations in another order. */
 function shuffled(r: Random, value: unknown, key = ''): unknown {
   const mix = <T>(list: T[]): T[] =>

@@ -181,3 +181,53 @@ describe('a policy is followed', () => {
     expect(live.change.added.map((f) => f.rule)).toEqual(['dangling-target']);
   });
 });
+
+describe('what ties two assets is counted along', () => {
+  const names = Array.from({ length: 7 }, (_, i) => String(i));
+  const part = (id: string): Asset => ({
+    id,
+    kind: 'prefab',
+    events: names.map((n) => ({ name: `on${n}`, cause: { type: 'code' } })),
+    actions: names.map((n) => ({ name: `do${n}` })),
+  });
+  const wire = (sender: string, receiver: string, n: string): Binding => ({
+    id: `${sender}${n}`,
+    from: { at: sender, event: `on${n}` },
+    to: { at: receiver, action: `do${n}` },
+  });
+  const hall: Asset = {
+    id: 'Hall',
+    kind: 'prefab',
+    placements: [
+      { id: 'lift', asset: 'Lift' },
+      { id: 'door', asset: 'Door' },
+    ],
+    bindings: names.flatMap((n) => [wire('lift', 'door', n), wire('door', 'lift', n)]),
+  };
+  const scene: Asset = { id: 'yard', kind: 'scene', placements: [{ id: 'hall', asset: 'Hall' }] };
+  const project: Project = {
+    format: 'oquel.project/1',
+    name: 'Yard',
+    policy: { maxTangle: 12 },
+    assets: [scene, hall, part('Lift'), part('Door')],
+  };
+  const tangles = (live: IncrementalAudit): string[] =>
+    live.result.findings.filter((f) => f.rule === 'prefab-tangle').map((f) => f.message);
+  const tangle = (count: number): string =>
+    `${count} bindings tie Door and Lift to each other in both directions; the limit is 12`;
+
+  it.each(['lift0', 'door6'])('when %s and another go and come again', (first) => {
+    const live = IncrementalAudit.open(project, TODAY);
+    expect(tangles(live)).toEqual([tangle(14)]);
+    const out = (id: string): Change => ({ op: 'remove', list: 'bindings', asset: 'Hall', id });
+    live.apply([out(first)]);
+    expect(tangles(live)).toEqual([tangle(13)]);
+    live.apply([out('door3')]);
+    expect(tangles(live)).toEqual([]);
+    const item = hall.bindings!.find((b) => b.id === first)!;
+    live.apply([{ op: 'insert', list: 'bindings', asset: 'Hall', index: 0, item }]);
+    expect(tangles(live)).toEqual([tangle(13)]);
+    live.apply([out(first)]);
+    expect(tangles(live)).toEqual([]);
+  });
+});

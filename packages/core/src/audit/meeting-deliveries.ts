@@ -14,7 +14,7 @@ export interface DeliveredAction {
 export interface Met extends DeliveredAction {
   /** Number of the expanded binding that ends at the action. */
   binding: number;
-  /** Microseconds from the raise. */
+  /** Microseconds from the raise, or from when the channel is published. */
   time: number;
   /** Bound to the event itself, rather than heard on a channel. */
   direct: boolean;
@@ -127,7 +127,7 @@ class HeardActions {
 }
 
 function metAt(heard: readonly { actions: HeardActions; delay: number }[], key: string, time: number): Met[] {
-  return heard.flatMap(({ actions, delay }) => shifted(actions.at(key, time - delay), delay));
+  return heard.flatMap(({ actions, delay }) => actions.at(key, time - delay));
 }
 function grouped(met: readonly Met[]): Map<string, Met[]> {
   const groups = new Map<string, Met[]>();
@@ -138,9 +138,6 @@ function grouped(met: readonly Met[]): Map<string, Met[]> {
     else groups.set(at, [one]);
   }
   return groups;
-}
-function shifted(met: readonly Met[], delay: number): readonly Met[] {
-  return delay === 0 ? met : met.map((m) => ({ ...m, time: m.time + delay }));
 }
 /** In running order, each binding with each value once. */
 function give({ x }: Graph, met: readonly Met[], take: (meeting: Meeting) => void): void {
