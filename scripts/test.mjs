@@ -2,6 +2,7 @@ import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { build } from './lib/build.mjs';
+import { ensureChromium } from './lib/chromium.mjs';
 import { ensureDebianPackage, installNpmPackages } from './lib/packages.mjs';
 import { startPostgres } from './lib/postgres.mjs';
 import { ROOT } from './lib/root.mjs';
@@ -13,19 +14,24 @@ const LIMIT = 60 * 60_000;
 
 const SOURCES = ['packages/runtime', 'packages/core', 'apps/server', 'apps/cli', 'apps/web'];
 
+/** Parts that run side by side: of the first two each takes one core of a small machine. */
+const ROUNDS = [['lint', 'types'], ['unit'], ['browser'], ['team']];
+
 const PARTS = {
-  lint: (env) =>
-    commands(env, [
-      ['eslint', '.', '--max-warnings', '0', '--concurrency', 'auto'],
+  lint: (env, { lanes }) =>
+    commands(env, lanes, [
+      // Its threads would each read all types anew.
+      ['eslint', '.', '--max-warnings', '0'],
       ['prettier', '--check', '--log-level', 'warn', '.'],
       // Layers, and circles.
       ['depcruise', '--config', '.dependency-cruiser.mjs', ...SOURCES.map((folder) => `${folder}/src`)],
     ]),
-  types: async (env) => {
+  types: async (env, { lanes }) => {
     // The others read what this one writes; the build has done it.
-    const first = await commands(env, [['tsc', '-b']]);
+    const first = await commands(env, 1, [['tsc', '-b']]);
     const rest = await commands(
       env,
+      lanes,
       [
         'apps/web',
         'demo/play',
@@ -40,7 +46,7 @@ const PARTS = {
     );
     return { passed: first.passed + rest.passed, failed: first.failed + rest.failed };
   },
-  unit: async (env, results) => {
+  unit: async (env, { results }) => {
     const file = join(results, 'unit.json');
     // Every core has a worker: the tests wait for a database or a timer often enough.
     const args = ['jest', '--maxWorkers=100%', '--json', '--outputFile', file, '--silent'];
@@ -52,7 +58,7 @@ const PARTS = {
     const failed = numFailedTests + numRuntimeErrorTestSuites;
     return { passed: numPassedTests, failed: code !== 0 && failed === 0 ? 1 : failed };
   },
-  browser: async (env, results) => {
+  browser: async (env, { results }) => {
     const file = join(results, 'browser.json');
     const report = { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: file, NODE_OPTIONS: '--no-warnings' };
     const code = await runWithin(LIMIT, 'npx', ['playwright', 'test', '-c', 'e2e', '--reporter=list,json'], {
@@ -72,8 +78,8 @@ const PARTS = {
   },
 };
 
-/** Runs commands, two at a time: one for each core of a small machine. */
-async function commands(env, list) {
+/** Runs commands, so many at a time. */
+async function commands(env, lanes, list) {
   const result = { passed: 0, failed: 0 };
   const left = [...list];
   const work = async () => {
@@ -82,7 +88,7 @@ async function commands(env, list) {
       else result.failed++;
     }
   };
-  await Promise.all([work(), work()]);
+  await Promise.all(Array.from({ length: lanes }, work));
   return result;
 }
 
@@ -106,7 +112,7 @@ await runScript(async () => {
         await ensureDebianPackage('python3', () => existsSync('/usr/bin/python3'), 'Python');
       }
       if (parts.includes('browser')) {
-        await ensureDebianPackage('chromium', () => existsSync('/usr/bin/chromium'), 'Chromium');
+        await ensureChromium();
       }
       db = await startPostgres(join(results, 'postgres'));
     }
@@ -116,13 +122,18 @@ await runScript(async () => {
       NODE_OPTIONS: `${process.env.NODE_OPTIONS ?? ''} --experimental-vm-modules --no-warnings`,
       npm_config_loglevel: 'error',
     };
-    for (const name of parts) {
-      const begun = performance.now();
-      say(`\n== ${name}`);
-      const { passed, failed } = await PARTS[name](env, results);
-      total.passed += passed;
-      total.failed += failed;
-      say(`== ${name}: ${passed} passed, ${failed} failed in ${since(begun)}`);
+    for (const round of ROUNDS) {
+      const now = round.filter((name) => parts.includes(name));
+      const lanes = now.length > 1 ? 1 : 2;
+      const test = async (name) => {
+        const begun = performance.now();
+        say(`\n== ${name}`);
+        const { passed, failed } = await PARTS[name](env, { results, lanes });
+        total.passed += passed;
+        total.failed += failed;
+        say(`== ${name}: ${passed} passed, ${failed} failed in ${since(begun)}`);
+      };
+      await Promise.all(now.map(test));
     }
   } finally {
     await db?.remove();

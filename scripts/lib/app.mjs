@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { chromium } from '@playwright/test';
 import { build } from './build.mjs';
 import { SERVER } from './bundle-server.mjs';
+import { chromiumPath } from './chromium.mjs';
 import { freePort, startPostgres } from './postgres.mjs';
 import { ROOT } from './root.mjs';
 
@@ -48,7 +49,7 @@ export async function withServer(use, settings = {}) {
 /** The same with a browser before it. */
 export function withApp(use, settings = {}) {
   return withServer(async (app) => {
-    const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] });
+    const browser = await chromium.launch({ executablePath: chromiumPath(), args: ['--no-sandbox'] });
     try {
       const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
       return await use({ ...app, page });
