@@ -169,7 +169,7 @@ describe('a graph edited in place', () => {
     const open = (g: Graph, incoming: Incoming): void => {
       edits = new ComponentEdits(g, incoming, componentsOf(g).components, g.nodes);
     };
-    for (const { at, g, delta } of steps(seeds(150), 8, open)) {
+    for (const { at, g, delta } of steps(seeds(250), 8, open)) {
       expect(edits.follow(delta)).not.toBeNull();
       const { of, rank, groups } = edits.components;
       const anew = componentsOf(g).components;
@@ -193,7 +193,7 @@ describe('a graph edited in place', () => {
       );
       joined += groups.size;
     }
-    expect(joined).toBeGreaterThan(seeds(30));
+    expect(joined).toBeGreaterThan(seeds(50));
   });
 
   it('has the facts of one built anew, and says which of them changed', () => {
@@ -226,7 +226,7 @@ describe('a graph edited in place', () => {
       before = noted(g, facts);
     };
     const changes = new Map<string, number>();
-    for (const { at, g, editor, delta } of steps(seeds(120), 8, open)) {
+    for (const { at, g, editor, delta } of steps(seeds(300), 8, open)) {
       const reported = facts.follow(delta, editor);
       const anew = new Facts(g, MAX_REACH);
       const now = noted(g, facts);
