@@ -76,6 +76,17 @@ describe('the changes between two projects', () => {
       { op: 'replace', list: 'bindings', asset: 'pylon-ridge' },
     ]);
   });
+  it('say before which part another one stands only where it is new', () => {
+    const [yard, later] = [
+      { note: 'one', policy: {} },
+      { note: 'two', policy: {} },
+    ].map((more): Project => ({ format: 'oquel.project/1', name: 'Yard', ...more, assets: [] }));
+    expect(changesBetween(yard, later)).toEqual([{ op: 'set', part: 'note', value: 'two' }]);
+    const { note: _, ...bare } = yard;
+    expect(changesBetween(bare, later)).toEqual([
+      { op: 'set', part: 'note', value: 'two', before: 'policy' },
+    ]);
+  });
   it('put an asset in anew of which most items differ', () => {
     const many = (n: number, delay: number): Project => ({
       format: 'oquel.project/1',

@@ -74,4 +74,25 @@ describe('a runaway', () => {
     const { verdicts } = rehearse(expand(indexProject(project)), project.rehearsals!);
     expect(verdicts[0]).toMatchObject({ runaway: true, deliveries: 1_000_000 });
   });
+  it('of things that are made is ended after a million of them', () => {
+    const stones = Array.from({ length: 999 }, (_, i) => ({ id: `stone-${i}`, asset: 'Stone' }));
+    const project = ridge(
+      [{ id: 'fall', from: { at: 'cliff', event: 'onHour' }, to: { at: 'cliff', action: 'crumble' } }],
+      [{ at: 1500, pause: false }],
+      {},
+      [
+        {
+          id: 'Cliff',
+          kind: 'prefab',
+          events: [{ name: 'onHour', cause: { type: 'timer', every: 1 } }],
+          actions: [{ name: 'crumble', effects: [{ spawn: 'Scree' }] }],
+        },
+        { id: 'Scree', kind: 'prefab', placements: stones },
+        { id: 'Stone', kind: 'prefab' },
+      ],
+    );
+    project.assets[0].placements!.push({ id: 'cliff', asset: 'Cliff' });
+    expect(verdict(project)).toMatchObject({ runaway: true, pass: false, deliveries: 1001 });
+    expect(records(project).at(-1)).toMatchObject({ kind: 'runaway', why: 'total', cycle: [] });
+  });
 });
