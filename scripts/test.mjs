@@ -14,24 +14,23 @@ const LIMIT = 60 * 60_000;
 
 const SOURCES = ['packages/runtime', 'packages/core', 'apps/server', 'apps/cli', 'apps/web'];
 
-/** Parts that run side by side: of the first two each takes one core of a small machine. */
+/** Parts that run side by side. */
 const ROUNDS = [['lint', 'types'], ['unit'], ['browser'], ['team']];
 
 const PARTS = {
-  lint: (env, { lanes }) =>
-    commands(env, lanes, [
+  lint: (env) =>
+    commands(env, [
       // Its threads would each read all types anew.
       ['eslint', '.', '--max-warnings', '0'],
       ['prettier', '--check', '--log-level', 'warn', '.'],
       // Layers, and circles.
       ['depcruise', '--config', '.dependency-cruiser.mjs', ...SOURCES.map((folder) => `${folder}/src`)],
     ]),
-  types: async (env, { lanes }) => {
+  types: async (env) => {
     // The others read what this one writes; the build has done it.
-    const first = await commands(env, 1, [['tsc', '-b']]);
+    const first = await commands(env, [['tsc', '-b']]);
     const rest = await commands(
       env,
-      lanes,
       [
         'apps/web',
         'demo/play',
@@ -46,7 +45,7 @@ const PARTS = {
     );
     return { passed: first.passed + rest.passed, failed: first.failed + rest.failed };
   },
-  unit: async (env, { results }) => {
+  unit: async (env, results) => {
     const file = join(results, 'unit.json');
     // Every core has a worker: the tests wait for a database or a timer often enough.
     const args = ['jest', '--maxWorkers=100%', '--json', '--outputFile', file, '--silent'];
@@ -58,7 +57,7 @@ const PARTS = {
     const failed = numFailedTests + numRuntimeErrorTestSuites;
     return { passed: numPassedTests, failed: code !== 0 && failed === 0 ? 1 : failed };
   },
-  browser: async (env, { results }) => {
+  browser: async (env, results) => {
     const file = join(results, 'browser.json');
     const report = { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: file, NODE_OPTIONS: '--no-warnings' };
     const code = await runWithin(LIMIT, 'npx', ['playwright', 'test', '-c', 'e2e', '--reporter=list,json'], {
@@ -78,18 +77,25 @@ const PARTS = {
   },
 };
 
-/** Runs commands, so many at a time. */
-async function commands(env, lanes, list) {
-  const result = { passed: 0, failed: 0 };
-  const left = [...list];
-  const work = async () => {
-    for (let args = left.shift(); args; args = left.shift()) {
-      if ((await run('npx', args, { cwd: ROOT, env })) === 0) result.passed++;
-      else result.failed++;
-    }
-  };
-  await Promise.all(Array.from({ length: lanes }, work));
-  return result;
+async function commands(env, list) {
+  const codes = await Promise.all(list.map((args) => inTurn(() => run('npx', args, { cwd: ROOT, env }))));
+  const passed = codes.filter((code) => code === 0).length;
+  return { passed, failed: list.length - passed };
+}
+
+/** Commands of all parts run two at a time: one for each core of a small machine. */
+let free = 2;
+const waiting = [];
+async function inTurn(work) {
+  if (free > 0) free--;
+  else await new Promise((resolve) => waiting.push(resolve));
+  try {
+    return await work();
+  } finally {
+    const next = waiting.shift();
+    if (next) next();
+    else free++;
+  }
 }
 
 /**
@@ -124,11 +130,10 @@ await runScript(async () => {
     };
     for (const round of ROUNDS) {
       const now = round.filter((name) => parts.includes(name));
-      const lanes = now.length > 1 ? 1 : 2;
       const test = async (name) => {
         const begun = performance.now();
         say(`\n== ${name}`);
-        const { passed, failed } = await PARTS[name](env, { results, lanes });
+        const { passed, failed } = await PARTS[name](env, results);
         total.passed += passed;
         total.failed += failed;
         say(`== ${name}: ${passed} passed, ${failed} failed in ${since(begun)}`);
