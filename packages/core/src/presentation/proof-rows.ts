@@ -36,7 +36,10 @@ export interface ProofTrack {
 export function proofTracks(index: ProjectIndex, evidence: PathEvidence): ProofTrack[] {
   const { steps, closed, more = 0, parts = [] } = evidence;
   const main = trackOf(index, steps, closed, more);
-  if (!closed && parts.length > 0) main.title = `Chain of ${chainText(stretches(parts))}`;
+  if (!closed && parts.length > 0) {
+    const isHidden = parts.some(({ cycle }) => cycle?.length === 0);
+    main.title = `Chain of ${chainText(stretches(parts))}${isHidden ? ' (too long to be drawn)' : ''}`;
+  }
   return [
     main,
     ...parts.flatMap(({ cycle, hops, from }) => {
