@@ -1,5 +1,6 @@
 import { join } from 'node:path';
 import { ROOT } from './root.mjs';
+import { Trouble } from './say.mjs';
 
 const COMPILED = join(ROOT, 'apps/server/dist');
 const FOLDER = 'dist/server';
@@ -38,5 +39,12 @@ export async function bundleServer() {
   await bundle.close();
 }
 function sideBySide(code) {
-  return code.replace(THREAD_ADDRESS, "new URL('./$1', import.meta.url)");
+  return code.replace(THREAD_ADDRESS, (_, file) => {
+    if (!(file.replace(/\.js$/, '') in THREADS))
+      throw new Trouble(
+        `The server's bundle has no ${file}.`,
+        'Name that thread in scripts/lib/bundle-server.mjs.',
+      );
+    return `new URL('./${file}', import.meta.url)`;
+  });
 }

@@ -9,6 +9,8 @@ import { capture, sleep } from './run.mjs';
 import { say } from './say.mjs';
 
 const MAIN = join(ROOT, SERVER);
+/** Where it was in earlier builds: what one of them has left behind is ended, too. */
+const PROGRAMS = [MAIN, join(ROOT, 'apps/server/dist/main.js')];
 /** Where the server of a start is noted, by port, so that it is found if that start is killed. */
 const note = (data, port) => join(data, `server-${port}.json`);
 
@@ -59,7 +61,7 @@ export async function endOrphans(data) {
   let others = false;
   for (const name of readdirSync(data).filter((file) => /^server-\d+\.json$/.test(file))) {
     const { pid, starter } = JSON.parse(readFileSync(join(data, name), 'utf8'));
-    if (!commandOf(pid)?.includes(MAIN)) {
+    if (!commandOf(pid)?.some((part) => PROGRAMS.includes(part))) {
       rmSync(join(data, name), { force: true });
       continue;
     }

@@ -42,6 +42,8 @@ export const LIMITS = {
   audit: {
     /** Findings of one rule that are listed; the last one says how many more there are. */
     findings: 10_000,
+    /** Nodes among which a way round a cycle is looked for, to be drawn. */
+    nodesOfRound: 5_000,
     /** Pairs of bindings that one rule reports for one event: at most, and in any case. */
     pairs: 20_000,
     pairsOfEvent: 200,

@@ -67,7 +67,7 @@ export interface ChainStretch {
   hops: number;
   /** Number of the step at which it begins. */
   from: number;
-  /** Of a cycle: a shortest way round, from the step at which it is entered back to it; empty where that has thousands of steps. */
+  /** Of a cycle: a shortest way round, from the step at which it is entered back to it; empty where thousands of nodes lie nearer. */
   cycle?: PathStep[];
 }
 /** What proves a finding, in a form that can be drawn. */

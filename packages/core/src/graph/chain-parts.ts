@@ -1,7 +1,8 @@
 import type { Chains } from './chains.js';
 import type { Components } from './components.js';
 import { isAction, type Graph } from './graph.js';
-import { shortestPath, type GraphPath } from './paths.js';
+import { LIMITS } from '../limits.js';
+import { shortestRoundOf, type GraphPath } from './paths.js';
 
 /** A stretch of a heaviest path: hops one after another, or a cycle that it runs into. */
 export interface ChainPart {
@@ -45,23 +46,11 @@ export function chainText(parts: readonly Pick<ChainPart, 'hops' | 'cycle'>[]): 
     .join(', then ');
 }
 
-/** Nodes that are looked at for a way round: whoever reads one of thousands of hops does not ask for a shorter one. */
-const MOST_LOOKED_AT = 5000;
-
 /**
- * A shortest way from a node of a cycle back to itself; null where it is not found among so many nodes. Cost: these, and their
- * edges.
+ * A shortest way from a node of a cycle back to itself; null where it is not found among so many nodes that lie nearest. Cost:
+ * these, and their edges.
  */
 export function shortestRound(g: Graph, c: Components, node: number): GraphPath | null {
-  let best: GraphPath | null = null;
-  let left = MOST_LOOKED_AT;
-  const inside = (n: number): boolean => c.of[n] === c.of[node] && left-- > 0;
-  for (let e = g.first[node]; e < g.end[node]; e++) {
-    if (c.of[g.head[e]] !== c.of[node]) continue;
-    const back = shortestPath(g, g.head[e], node, inside);
-    if (!back || (best && back.edges.length + 1 >= best.edges.length)) continue;
-    best = { start: node, edges: [e, ...back.edges], tails: [node, ...back.tails] };
-    if (best.edges.length <= 2) break;
-  }
-  return best;
+  let left: number = LIMITS.audit.nodesOfRound;
+  return shortestRoundOf(g, node, (n) => c.of[n] === c.of[node] && (n === node || left-- > 0));
 }

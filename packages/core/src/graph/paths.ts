@@ -26,28 +26,49 @@ export function shortestPath(
   minClass = 0,
 ): GraphPath | null {
   if (from === to) return { start: from, edges: [], tails: [] };
+  return search(g, from, to, inside, minClass);
+}
+
+/** The same from a node back to itself, by one edge at least. Cost: what it meets. */
+export function shortestRoundOf(g: Graph, node: number, inside: (node: number) => boolean): GraphPath | null {
+  return search(g, node, node, inside, 0);
+}
+
+function search(
+  g: Graph,
+  from: number,
+  to: number,
+  inside: (node: number) => boolean,
+  minClass: number,
+): GraphPath | null {
   const cameBy = new Map<number, { edge: number; tail: number }>();
   const queue = [from];
   for (let i = 0; i < queue.length; i++) {
     const n = queue[i];
     for (let e = g.first[n]; e < g.end[n]; e++) {
       const next = g.head[e];
-      if ((g.meta[e] & 3) < minClass || next === from || cameBy.has(next) || !inside(next)) continue;
+      if ((g.meta[e] & 3) < minClass) continue;
+      if (next === to) return inside(to) ? unwind(cameBy, from, e, n) : null;
+      if (next === from || cameBy.has(next) || !inside(next)) continue;
       cameBy.set(next, { edge: e, tail: n });
-      if (next === to) return unwind(cameBy, from, to);
       queue.push(next);
     }
   }
   return null;
 }
 
-function unwind(cameBy: Map<number, { edge: number; tail: number }>, from: number, to: number): GraphPath {
-  const path: GraphPath = { start: from, edges: [], tails: [] };
-  for (let at = to; at !== from;) {
-    const { edge, tail } = cameBy.get(at)!;
-    path.edges.push(edge);
-    path.tails.push(tail);
-    at = tail;
+function unwind(
+  cameBy: Map<number, { edge: number; tail: number }>,
+  from: number,
+  edge: number,
+  tail: number,
+): GraphPath {
+  const path: GraphPath = { start: from, edges: [edge], tails: [tail] };
+  for (let at = tail; at !== from;) {
+    const before = cameBy.get(at)!;
+    path.edges.push(before.edge);
+    path.tails.push(before.tail);
+    at = before.tail;
   }
   path.edges.reverse();
   path.tails.reverse();

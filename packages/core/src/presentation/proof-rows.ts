@@ -38,7 +38,7 @@ export function proofTracks(index: ProjectIndex, evidence: PathEvidence): ProofT
   const main = trackOf(index, steps, closed, more);
   if (!closed && parts.length > 0) {
     const isHidden = parts.some(({ cycle }) => cycle?.length === 0);
-    main.title = `Chain of ${chainText(stretches(parts))}${isHidden ? ' (too long to be drawn)' : ''}`;
+    main.title = `Chain of ${chainText(stretches(parts))}${isHidden ? ' (no way round is drawn)' : ''}`;
   }
   return [
     main,
